@@ -1,0 +1,50 @@
+package stativex.account;
+
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * An account as its document states it.
+ *
+ * @param start starting balance
+ * @param fees money per contract and side, by contract symbol
+ * @param dayLoss own day loss: at day result ≤ −amount everything is left and the day locked; empty: off
+ * @param dayProfit own day profit, likewise at day result ≥ amount; empty: off
+ */
+public record Account(String name, String currency, long start, Map<String, Long> fees, Optional<DayLoss> dayLoss,
+        Optional<Long> dayProfit, Rulebook rulebook) {
+
+    /**
+     * @param amount money, above 0
+     * @param guard acts already when the cost of closing everything would cross the line
+     */
+    public record DayLoss(long amount, boolean guard) {
+        public DayLoss {
+            if (amount <= 0) {
+                throw new IllegalArgumentException("expected a day loss above 0");
+            }
+        }
+    }
+
+    public Account {
+        fees = Map.copyOf(fees);
+        if (start <= 0) {
+            throw new IllegalArgumentException("expected a starting balance above 0");
+        }
+        dayProfit.ifPresent(amount -> {
+            if (amount <= 0) {
+                throw new IllegalArgumentException("expected a day profit above 0");
+            }
+        });
+        rulebook.floor().ifPresent(rule -> new Floor(rule, start));
+    }
+
+    /** @throws IllegalArgumentException when the account states no fee for the contract */
+    public long fee(String symbol) {
+        Long fee = fees.get(symbol);
+        if (fee == null) {
+            throw new IllegalArgumentException("account \"" + name + "\" states no fee for contract " + symbol);
+        }
+        return fee;
+    }
+}

@@ -1,0 +1,176 @@
+package stativex.engine;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import stativex.exit.Average;
+import stativex.exit.ExitPlan;
+import stativex.exit.StopPath;
+import stativex.market.Contract;
+import stativex.market.Side;
+import stativex.order.Bracket;
+import stativex.order.Fill;
+
+/** A trade while it is open: what was paid, how far it went, where its stop stands. */
+final class OpenTrade {
+    private final int number;
+    private final Contract contract;
+    private final Bracket bracket;
+    private final ExitPlan plan;
+    private final StopPath path;
+    private final Optional<Long> initialStop;
+    private final int[] allotted;
+    private final int entryBar;
+    private final long entryTime;
+    private final int entryPrint;
+    private final List<Trade.StopPoint> stops = new ArrayList<>();
+    private int entered;
+    private int left;
+    private long entrySum;
+    private long exitSum;
+    private long fees;
+    private long slippageTicks;
+    private long gapTicks;
+    private long highest = Long.MIN_VALUE;
+    private long lowest = Long.MAX_VALUE;
+    private long exitTime;
+    private int exitPrint;
+    private String exitReason = "";
+
+    /** Opens with the first entry fill. */
+    OpenTrade(int number, Contract contract, Bracket bracket, ExitPlan plan, Fill first, int entryBar) {
+        this.number = number;
+        this.contract = contract;
+        this.bracket = bracket;
+        this.plan = plan;
+        this.initialStop = plan.stop().map(stop -> stop.distance(contract));
+        this.path = new StopPath(plan, bracket.side(), initialStop.orElse(0L), new Average(first.price(), 1));
+        this.allotted = new int[plan.targets().size()];
+        this.entryBar = entryBar;
+        this.entryTime = first.time();
+        this.entryPrint = first.print();
+        point(first.print());
+    }
+
+    Bracket bracket() {
+        return bracket;
+    }
+
+    StopPath path() {
+        return path;
+    }
+
+    Side side() {
+        return bracket.side();
+    }
+
+    int entryPrint() {
+        return entryPrint;
+    }
+
+    int number() {
+        return number;
+    }
+
+    /** Bars since entry once {@code closed} bars of the signal series have closed. */
+    int bars(int closed) {
+        return Math.max(0, closed - entryBar - 1);
+    }
+
+    /** Books an entry fill. Returns whether it moved the average of what was open before. */
+    boolean enter(Fill fill) {
+        int openBefore = bracket.open() - fill.quantity();
+        entered += fill.quantity();
+        entrySum = Math.addExact(entrySum, Math.multiplyExact(fill.price(), fill.quantity()));
+        cost(fill);
+        if (openBefore == 0) {
+            return false;
+        }
+        Average before = path.average();
+        path.moveAverage(before.with(openBefore, fill.quantity(), fill.price()));
+        point(fill.print());
+        return !path.average().equals(before);
+    }
+
+    /**
+     * Gives newly entered contracts to the legs in listed order; what exceeds all targets goes to the runner, without a
+     * runner to the last target. Returns the contracts by leg.
+     */
+    int[] allot(int contracts) {
+        int[] given = new int[allotted.length];
+        int last = -1;
+        for (int leg = 0; leg < allotted.length; leg++) {
+            int take = Math.min(contracts, plan.targets().get(leg).quantity() - allotted[leg]);
+            given[leg] = Math.max(0, take);
+            contracts -= given[leg];
+            if (last < 0 || plan.targets().get(last).ticks().isPresent()) {
+                last = leg;
+            }
+        }
+        if (contracts > 0 && last >= 0) {
+            given[last] += contracts;
+        }
+        for (int leg = 0; leg < allotted.length; leg++) {
+            allotted[leg] += given[leg];
+        }
+        return given;
+    }
+
+    /** Books an exit fill. */
+    void exit(Fill fill) {
+        left += fill.quantity();
+        exitSum = Math.addExact(exitSum, Math.multiplyExact(fill.price(), fill.quantity()));
+        highest = Math.max(highest, fill.price());
+        lowest = Math.min(lowest, fill.price());
+        exitTime = fill.time();
+        exitPrint = fill.print();
+        exitReason = fill.reason();
+        cost(fill);
+    }
+
+    private void cost(Fill fill) {
+        fees = Math.addExact(fees, fill.fee());
+        slippageTicks += fill.slippage() * fill.quantity();
+        gapTicks += fill.gap() * fill.quantity();
+    }
+
+    /** A print after the entry's: best and worst, and the stop. Returns whether the stop's level moved. */
+    boolean print(int print, long price) {
+        highest = Math.max(highest, price);
+        lowest = Math.min(lowest, price);
+        if (!path.print(price)) {
+            return false;
+        }
+        point(print);
+        return true;
+    }
+
+    /** Notes where the stop stands now. */
+    void point(int print) {
+        if (path.hasLevel() && (stops.isEmpty() || stops.getLast().level() != path.levelTicks())) {
+            stops.add(new Trade.StopPoint(print, path.levelTicks(), path.origin().word()));
+        }
+    }
+
+    /** The trade as it stands. */
+    Trade view(int closedBars, long lastTime, int lastPrint) {
+        Average average = path.average();
+        boolean seen = highest != Long.MIN_VALUE;
+        long up = seen ? highest : 0;
+        long down = seen ? lowest : 0;
+        boolean isLong = side() == Side.LONG;
+        long favour = !seen ? 0 : isLong ? up - average.ceil(0) : average.floor(0) - down;
+        long against = !seen ? 0 : isLong ? average.ceil(0) - down : up - average.floor(0);
+        long gross = contract.money(side().sign() * (exitSum - closedEntrySum()), 1);
+        boolean done = bracket.open() == 0;
+        return new Trade(number, bracket.owner(), side(), entryTime, done ? exitTime : lastTime, entryPrint,
+                done ? exitPrint : lastPrint, entered, entrySum, exitSum, left, gross, fees, Math.max(0, against),
+                Math.max(0, favour), bars(closedBars), exitReason, initialStop, contract.money(slippageTicks, 1),
+                contract.money(gapTicks, 1), List.copyOf(stops));
+    }
+
+    /** Entry cost of what has left; exact when everything has. */
+    private long closedEntrySum() {
+        return left == entered ? entrySum : Math.floorDiv(Math.multiplyExact(entrySum, left), entered);
+    }
+}

@@ -1,0 +1,68 @@
+package stativex.engine;
+
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import stativex.account.Headroom;
+import stativex.interlock.WindowSchedule;
+import stativex.market.BarSeries;
+import stativex.market.DoubleColumn;
+import stativex.market.LongColumn;
+import stativex.market.Session;
+import stativex.market.Side;
+import stativex.order.Fill;
+import stativex.order.Order;
+
+/**
+ * What a screen shows of an engine, as an immutable picture of one moment, safe to hand to another thread.
+ *
+ * @param print the last print that arrived, −1 before the first
+ * @param time of the last input; 0 before the first
+ * @param lastPrice ticks; empty before the first print
+ * @param session the current session, or the next one
+ * @param decisions in order; likewise fills, orders (alive) and finished trades
+ */
+public record Snapshot(int print, long time, Optional<Long> lastPrice, Optional<Session> session, boolean inSession,
+        AccountView account, List<StrategyView> strategies, List<Decision> decisions, List<Fill> fills,
+        List<OrderView> orders, List<Trade> trades) {
+
+    /**
+     * @param dayResult equity − equity at the day's first instant
+     * @param lock why the day is locked, if it is
+     * @param curve equity by signal bar of the first strategy, at {@code curveTimes}
+     * @param dayCurve where the trading day begins in the curve
+     */
+    public record AccountView(String name, long equity, long balance, long dayResult, Optional<String> lock,
+            boolean broken, LongColumn.Prefix curve, LongColumn.Prefix curveTimes, int dayCurve) {}
+
+    /** An order that is alive. Price in ticks; empty at the market. */
+    public record OrderView(int number, int owner, boolean buy, Order.Type type, int rest, Optional<Long> price,
+            Order.State state, String reason) {}
+
+    /** One lane: the truth of one condition, or of the rule as a whole, by closed bar. */
+    public record Lane(String text, LongColumn.Prefix truth) {}
+
+    /**
+     * @param average exact average price: ticks times contracts, and contracts
+     * @param openResult money at the last price, before the fees of leaving
+     * @param stop ticks
+     * @param stopOrigin what set it
+     * @param best ticks in favour so far, {@code worst} against
+     */
+    public record PositionView(Side side, int open, long averageSum, long averageQuantity, long openResult,
+            Optional<Long> stop, String stopOrigin, List<OrderView> targets, long best, long worst, int bars,
+            boolean leaving) {}
+
+    /**
+     * @param lanes by side, the last one being the whole rule
+     * @param dayOccurrences its windows in the trading day
+     * @param interlocks in the order in which they are asked
+     * @param sentence its state in one sentence
+     * @param result since the start, open result included, after fees
+     */
+    public record StrategyView(int index, Strategy strategy, Mode mode, boolean longOn, boolean shortOn, boolean once,
+            BarSeries.View bars, Optional<BarSeries.Forming> forming, Map<String, DoubleColumn.Prefix> studies,
+            Map<Side, List<Lane>> lanes, Optional<Trade> trade, Optional<PositionView> position, int takenToday,
+            int declinedToday, int wouldBeToday, long result, List<Headroom> headroom,
+            List<WindowSchedule.Occurrence> dayOccurrences, List<Interlock> interlocks, String sentence) {}
+}

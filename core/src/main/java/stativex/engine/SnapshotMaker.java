@@ -1,0 +1,135 @@
+package stativex.engine;
+
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import stativex.account.Headroom;
+import stativex.account.Line;
+import stativex.interlock.WindowSchedule;
+import stativex.market.Contract;
+import stativex.market.DoubleColumn;
+import stativex.market.Session;
+import stativex.market.Side;
+import stativex.market.Tape;
+import stativex.market.TapeTime;
+import stativex.order.Bracket;
+import stativex.order.Order;
+import stativex.rule.Condition;
+
+/** Takes an immutable picture of an engine. */
+final class SnapshotMaker {
+    private final Engine engine;
+    private final Contract contract;
+
+    SnapshotMaker(Engine engine) {
+        this.engine = engine;
+        this.contract = engine.contract();
+    }
+
+    Snapshot make() {
+        boolean begun = engine.now() != Long.MIN_VALUE;
+        long time = begun ? engine.now() : 0;
+        List<Snapshot.StrategyView> strategies = new ArrayList<>();
+        for (StrategyRun run : engine.runs()) {
+            strategies.add(strategy(run, time));
+        }
+        List<Snapshot.OrderView> orders = engine.exchange().working().stream().map(SnapshotMaker::order).toList();
+        DayBook days = engine.days();
+        Snapshot.AccountView account = new Snapshot.AccountView(engine.account().name(), engine.equity(),
+                engine.ledger().balance(), engine.equity() - engine.dayStart(), engine.lock(), engine.broken(),
+                days.curve(), days.curveTimes(), days.dayCurve());
+        return new Snapshot(engine.lastPrint(), time,
+                engine.lastPrice() == Tape.NONE ? Optional.empty() : Optional.of(engine.lastPrice()), engine.session(),
+                engine.inSession(), account, List.copyOf(strategies), List.copyOf(engine.log().decisions()),
+                List.copyOf(engine.log().fills()), orders, List.copyOf(engine.log().trades()));
+    }
+
+    private static Snapshot.OrderView order(Order order) {
+        return new Snapshot.OrderView(order.number(), order.owner(), order.buy(), order.type(), order.rest(),
+                order.price() == Tape.NONE ? Optional.empty() : Optional.of(order.price()), order.state(),
+                order.reason());
+    }
+
+    private Snapshot.StrategyView strategy(StrategyRun run, long time) {
+        Map<String, DoubleColumn.Prefix> studies = new LinkedHashMap<>();
+        run.studies.columns().forEach((name, column) -> studies.put(name, column.view()));
+        Map<Side, List<Snapshot.Lane>> lanes = new EnumMap<>(Side.class);
+        run.sides.forEach((side, rule) -> lanes.put(side, lanes(rule)));
+        int closed = run.bars.series().count();
+        Optional<Trade> trade = run.trade.map(t -> t.view(closed, time, engine.lastPrint()));
+        List<Headroom> headroom = headroom(run);
+        Standing standing = new Standing(engine, run, time, headroom);
+        int[] counts = countToday(run);
+        return new Snapshot.StrategyView(run.index, run.strategy, run.mode, run.isOn(Side.LONG), run.isOn(Side.SHORT),
+                run.once, run.bars.series().view(), run.bars.forming(), studies, lanes, trade,
+                run.trade.map(t -> position(run, t, trade.orElseThrow())), counts[0], counts[1], counts[2],
+                engine.lastPrice() == Tape.NONE ? 0 : engine.ledger().result(run.index, engine.lastPrice()), headroom,
+                occurrences(run), standing.interlocks(), standing.sentence());
+    }
+
+    private static List<Snapshot.Lane> lanes(StrategyRun.SideRun rule) {
+        List<Snapshot.Lane> lanes = new ArrayList<>();
+        List<Condition> parts = rule.rule.parts();
+        for (int i = 0; i < parts.size(); i++) {
+            lanes.add(new Snapshot.Lane(parts.get(i).text(), rule.lanes[i].prefix()));
+        }
+        lanes.add(new Snapshot.Lane("all", rule.lanes[parts.size()].prefix()));
+        return lanes;
+    }
+
+    private Snapshot.PositionView position(StrategyRun run, OpenTrade open, Trade trade) {
+        Bracket bracket = run.bracket;
+        return new Snapshot.PositionView(open.side(), bracket.open(), open.path().average().sum(),
+                open.path().average().quantity(), engine.ledger().openResult(run.index, engine.lastPrice()),
+                bracket.stop().filter(s -> s.state().live()).map(Order::price), open.path().origin().word(),
+                bracket.targets().stream().filter(t -> t.state().live()).map(SnapshotMaker::order).toList(),
+                trade.mfe(),
+                trade.mae(), trade.bars(), bracket.leaving());
+    }
+
+    private List<Headroom> headroom(StrategyRun run) {
+        long quantity = run.bracket.open() > 0 ? run.bracket.open() : run.strategy.entry().quantity();
+        Optional<Long> stopOut = run.strategy.plan().stop().map(stop -> stop.distance(contract))
+                .map(ticks -> contract.money(ticks + contract.slippage(), 1) + 2 * engine.fee());
+        List<Headroom> headroom = new ArrayList<>();
+        for (Line line : engine.lines()) {
+            headroom.add(Headroom.of(line, engine.equity(), contract.tickValue(), quantity, stopOut));
+        }
+        return List.copyOf(headroom);
+    }
+
+    private int[] countToday(StrategyRun run) {
+        int[] counts = new int[3];
+        List<Decision> decisions = engine.log().decisions();
+        long from = dayBegin();
+        for (int i = decisions.size() - 1; i >= 0 && decisions.get(i).time() >= from; i--) {
+            Decision decision = decisions.get(i);
+            if (decision.strategy() == run.index) {
+                switch (decision.kind()) {
+                    case TAKEN -> counts[0]++;
+                    case DECLINED, REJECTED -> counts[1]++;
+                    case WOULD_BE -> counts[2]++;
+                    case LOCKED -> {
+                    }
+                }
+            }
+        }
+        return counts;
+    }
+
+    private long dayBegin() {
+        return engine.session().map(s -> contract.calendar().sessions(s.tradingDate()).getFirst().open())
+                .orElse(Long.MIN_VALUE);
+    }
+
+    private List<WindowSchedule.Occurrence> occurrences(StrategyRun run) {
+        return engine.session().map(Session::tradingDate).map(date -> {
+            long from = contract.calendar().sessions(date).getFirst().open();
+            long to = contract.calendar().dayAfter(date).map(Session::open).orElse(from + 86_400 * TapeTime.SECOND);
+            return run.schedule.occurrences(from, Math.min(to, from + 86_400 * TapeTime.SECOND));
+        }).orElse(List.of());
+    }
+}

@@ -1,0 +1,160 @@
+package stativex.market;
+
+import java.time.LocalDate;
+
+/**
+ * Closed bars of one series, in columns, oldest first. Every bar remembers the prints it was made of, so that whatever
+ * needs them (a VWAP, volume by price) reads the tape instead of keeping a copy.
+ */
+public final class BarSeries {
+    private final Tape tape;
+    private final LongColumn open = new LongColumn();
+    private final LongColumn high = new LongColumn();
+    private final LongColumn low = new LongColumn();
+    private final LongColumn close = new LongColumn();
+    private final LongColumn volume = new LongColumn();
+    private final LongColumn buyVolume = new LongColumn();
+    private final LongColumn sellVolume = new LongColumn();
+    private final LongColumn first = new LongColumn();
+    private final LongColumn last = new LongColumn();
+    private final LongColumn day = new LongColumn();
+    private final LongColumn cut = new LongColumn();
+
+    public BarSeries(Tape tape) {
+        this.tape = tape;
+    }
+
+    public Tape tape() {
+        return tape;
+    }
+
+    /** Number of closed bars. */
+    public int count() {
+        return close.count();
+    }
+
+    /** Ticks; likewise {@link #high}, {@link #low} and {@link #close}. */
+    public long open(int bar) {
+        return open.get(bar);
+    }
+
+    public long high(int bar) {
+        return high.get(bar);
+    }
+
+    public long low(int bar) {
+        return low.get(bar);
+    }
+
+    public long close(int bar) {
+        return close.get(bar);
+    }
+
+    /** Contracts. */
+    public long volume(int bar) {
+        return volume.get(bar);
+    }
+
+    public long buyVolume(int bar) {
+        return buyVolume.get(bar);
+    }
+
+    public long sellVolume(int bar) {
+        return sellVolume.get(bar);
+    }
+
+    /** Buyer minus seller volume; contracts of an unknown aggressor count in neither. */
+    public long delta(int bar) {
+        return buyVolume.get(bar) - sellVolume.get(bar);
+    }
+
+    public int trades(int bar) {
+        return last(bar) - first(bar) + 1;
+    }
+
+    /** Index of the first print on the tape. */
+    public int first(int bar) {
+        return (int) first.get(bar);
+    }
+
+    /** Index of the last print on the tape. */
+    public int last(int bar) {
+        return (int) last.get(bar);
+    }
+
+    /** Time of the first print. */
+    public long start(int bar) {
+        return tape.time(first(bar));
+    }
+
+    /** Time of the last print. */
+    public long end(int bar) {
+        return tape.time(last(bar));
+    }
+
+    public LocalDate tradingDate(int bar) {
+        return LocalDate.ofEpochDay(day.get(bar));
+    }
+
+    /** Whether the bar was closed unfinished at a session's close. */
+    public boolean cut(int bar) {
+        return cut.get(bar) != 0;
+    }
+
+    /** Adds the bar made of the prints {@code from} to {@code to}, both included. */
+    void append(int from, int to, LocalDate date, boolean wasCut) {
+        Forming f = Forming.of(tape, from, to);
+        open.add(f.open);
+        high.add(f.high);
+        low.add(f.low);
+        close.add(f.close);
+        volume.add(f.volume);
+        buyVolume.add(f.buyVolume);
+        sellVolume.add(f.sellVolume);
+        first.add(from);
+        last.add(to);
+        day.add(date.toEpochDay());
+        cut.add(wasCut ? 1 : 0);
+    }
+
+    /** An immutable view of the closed bars, safe to hand to another thread. */
+    public View view() {
+        return new View(open.prefix(), high.prefix(), low.prefix(), close.prefix(), volume.prefix(), buyVolume.prefix(),
+                sellVolume.prefix(), first.prefix(), last.prefix(), day.prefix(), cut.prefix());
+    }
+
+    /** See {@link BarSeries#view()}. */
+    public record View(LongColumn.Prefix open, LongColumn.Prefix high, LongColumn.Prefix low, LongColumn.Prefix close,
+            LongColumn.Prefix volume, LongColumn.Prefix buyVolume, LongColumn.Prefix sellVolume,
+            LongColumn.Prefix first, LongColumn.Prefix last, LongColumn.Prefix day, LongColumn.Prefix cut) {
+        public int count() {
+            return close.count();
+        }
+    }
+
+    /** A bar as its prints make it, closed or not. Prices in ticks, volumes in contracts. */
+    public record Forming(int first, int last, long open, long high, long low, long close, long volume, long buyVolume,
+            long sellVolume) {
+
+        /** The bar that the prints {@code from} to {@code to} make, both included. */
+        public static Forming of(Tape tape, int from, int to) {
+            long open = tape.price(from);
+            long high = open;
+            long low = open;
+            long volume = 0;
+            long buys = 0;
+            long sells = 0;
+            for (int i = from; i <= to; i++) {
+                long price = tape.price(i);
+                high = Math.max(high, price);
+                low = Math.min(low, price);
+                int size = tape.size(i);
+                volume = Math.addExact(volume, size);
+                Aggressor who = tape.aggressor(i);
+                buys += who == Aggressor.BUYER ? size : 0;
+                sells += who == Aggressor.SELLER ? size : 0;
+            }
+            return new Forming(from, to, open, high, low, tape.price(to), volume, buys, sells);
+        }
+    }
+}

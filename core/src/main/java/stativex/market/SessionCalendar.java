@@ -1,0 +1,130 @@
+package stativex.market;
+
+import java.time.DayOfWeek;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * The sessions of a contract by trading date: a weekly pattern plus exceptions by date. The trading day D lasts from
+ * its first session's open to the first open of the next trading day, pauses included.
+ */
+public final class SessionCalendar {
+    /** How many days without a session are searched before the calendar counts as ended. */
+    private static final int LONGEST_GAP_DAYS = 60;
+
+    /**
+     * A session as written in a calendar.
+     *
+     * @param openOffset days to add to the trading date for the open (−1 = the evening before)
+     * @param closeOffset likewise for the close
+     */
+    public record Hours(String name, LocalTime open, int openOffset, LocalTime close, int closeOffset) {}
+
+    private final ZoneId zone;
+    private final Map<DayOfWeek, List<Hours>> week;
+    private final Map<LocalDate, List<Hours>> exceptions;
+
+    /**
+     * @param week sessions by day of week of the trading date; a day left out has none
+     * @param exceptions sessions by trading date, in place of the weekly ones; an empty list is a closed date
+     * @throws IllegalArgumentException when a session ends before it begins or two overlap
+     */
+    public SessionCalendar(ZoneId zone, Map<DayOfWeek, List<Hours>> week, Map<LocalDate, List<Hours>> exceptions) {
+        this.zone = zone;
+        this.week = Map.copyOf(week);
+        this.exceptions = Map.copyOf(exceptions);
+        LocalDate monday = LocalDate.of(2026, 1, 5);
+        check(monday, monday.plusDays(8));
+        for (LocalDate date : exceptions.keySet()) {
+            check(date.minusDays(1), date.plusDays(1));
+        }
+        if (week.values().stream().allMatch(List::isEmpty)) {
+            throw new IllegalArgumentException("expected at least one session in the week, found none");
+        }
+    }
+
+    private void check(LocalDate from, LocalDate to) {
+        long end = Long.MIN_VALUE;
+        for (LocalDate date = from; !date.isAfter(to); date = date.plusDays(1)) {
+            for (Session session : sessions(date)) {
+                if (session.close() <= session.open()) {
+                    throw new IllegalArgumentException(
+                            "session " + session.name() + " of " + date + " closes at or before its open");
+                }
+                if (session.open() < end) {
+                    throw new IllegalArgumentException(
+                            "session " + session.name() + " of " + date + " overlaps the one before it");
+                }
+                end = session.close();
+            }
+        }
+    }
+
+    public ZoneId zone() {
+        return zone;
+    }
+
+    /** The sessions of a trading date in order; empty when it is no trading date. */
+    public List<Session> sessions(LocalDate date) {
+        List<Hours> hours = exceptions.getOrDefault(date, week.getOrDefault(date.getDayOfWeek(), List.of()));
+        List<Session> sessions = new ArrayList<>(hours.size());
+        for (int i = 0; i < hours.size(); i++) {
+            Hours h = hours.get(i);
+            sessions.add(
+                    new Session(date, h.name(), TapeTime.first(date.plusDays(h.openOffset()).atTime(h.open()), zone),
+                            TapeTime.first(date.plusDays(h.closeOffset()).atTime(h.close()), zone), i == 0,
+                            i == hours.size() - 1));
+        }
+        return sessions;
+    }
+
+    /** The session that contains {@code time}, else the next one. Empty when none follows within 60 days. */
+    public Optional<Session> current(long time) {
+        LocalDate day = TapeTime.in(zone, time).toLocalDate();
+        for (LocalDate date = day.minusDays(2); !date.isAfter(day.plusDays(LONGEST_GAP_DAYS)); date = date
+                .plusDays(1)) {
+            for (Session session : sessions(date)) {
+                if (time < session.close()) {
+                    return Optional.of(session);
+                }
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** The session after {@code session}. */
+    public Optional<Session> after(Session session) {
+        return current(session.close());
+    }
+
+    /** The first session of the trading date after {@code date}. */
+    public Optional<Session> dayAfter(LocalDate date) {
+        for (int i = 1; i <= LONGEST_GAP_DAYS; i++) {
+            List<Session> sessions = sessions(date.plusDays(i));
+            if (!sessions.isEmpty()) {
+                return Optional.of(sessions.getFirst());
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** The trading date whose trading day contains {@code time}, pauses included. */
+    public Optional<LocalDate> tradingDate(long time) {
+        Optional<Session> next = current(time);
+        if (next.isEmpty() || next.get().open() <= time || !next.get().first()) {
+            return next.map(Session::tradingDate);
+        }
+        LocalDate date = next.get().tradingDate();
+        for (int i = 1; i <= LONGEST_GAP_DAYS; i++) {
+            if (!sessions(date.minusDays(i)).isEmpty()) {
+                return Optional.of(date.minusDays(i));
+            }
+        }
+        return Optional.empty();
+    }
+}

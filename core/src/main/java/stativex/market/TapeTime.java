@@ -1,0 +1,42 @@
+package stativex.market;
+
+import java.time.Instant;
+import java.time.LocalDateTime;
+import java.time.ZoneId;
+import java.time.ZonedDateTime;
+import java.time.zone.ZoneOffsetTransition;
+
+/** Time on a tape: nanoseconds since 1970 UTC as a {@code long}. */
+public final class TapeTime {
+    public static final long SECOND = 1_000_000_000L;
+    /** Later than every time on a tape. */
+    public static final long NEVER = Long.MAX_VALUE;
+
+    private TapeTime() {}
+
+    /** @throws ArithmeticException outside the years 1677 to 2262 */
+    public static long nanos(Instant instant) {
+        return Math.addExact(Math.multiplyExact(instant.getEpochSecond(), SECOND), instant.getNano());
+    }
+
+    public static Instant instant(long nanos) {
+        return Instant.ofEpochSecond(Math.floorDiv(nanos, SECOND), Math.floorMod(nanos, SECOND));
+    }
+
+    public static ZonedDateTime in(ZoneId zone, long nanos) {
+        return instant(nanos).atZone(zone);
+    }
+
+    /**
+     * The first instant at which the zone's clock shows {@code local} or a later time. In a missing hour that is the
+     * end of the gap (java.time would shift by the gap's length instead); in a repeated hour the first showing.
+     */
+    public static long first(LocalDateTime local, ZoneId zone) {
+        ZoneOffsetTransition change = zone.getRules().getTransition(local);
+        if (change != null && change.isGap()) {
+            return nanos(change.getInstant());
+        }
+        var offset = change != null ? change.getOffsetBefore() : zone.getRules().getOffset(local);
+        return nanos(local.toInstant(offset));
+    }
+}

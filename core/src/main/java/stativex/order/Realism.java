@@ -1,0 +1,13 @@
+package stativex.order;
+
+/** When a resting limit order fills in a simulation. */
+public enum Realism {
+    /** Only when a print goes beyond the limit; all our limits together take at most the print's size. */
+    THROUGH,
+    /** At the first print at the limit: the optimistic end. */
+    TOUCH;
+
+    public String word() {
+        return name().toLowerCase(java.util.Locale.ROOT);
+    }
+}

@@ -1,0 +1,22 @@
+package stativex.study;
+
+/** What a study value means; values of unlike units cannot be compared. */
+public enum Unit {
+    /** A price level, in ticks. */
+    LEVEL("a price"),
+    /** A distance between two prices, in ticks. */
+    DISTANCE("a distance in ticks"),
+    /** A plain number: contracts, trades, a ratio. */
+    NUMBER("a plain number");
+
+    private final String words;
+
+    Unit(String words) {
+        this.words = words;
+    }
+
+    /** As said in messages: {@code a price}. */
+    public String words() {
+        return words;
+    }
+}

@@ -1,0 +1,51 @@
+package stativex.trial;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import stativex.account.Account;
+import stativex.engine.Strategy;
+import stativex.market.Contract;
+import stativex.market.Session;
+import stativex.market.Tape;
+import stativex.order.Terms;
+
+/**
+ * Everything a run needs besides the person: the same inputs give the same fills.
+ *
+ * @param heartbeats times, ascending, at which the tape's clock moves without a print
+ */
+public record Inputs(Tape tape, Contract contract, Account account, List<Strategy> strategies, Terms terms,
+        long[] heartbeats) {
+
+    public Inputs {
+        strategies = List.copyOf(strategies);
+        heartbeats = heartbeats.clone();
+    }
+
+    /** Inputs with a heartbeat at each session's close that the tape has reached. */
+    public static Inputs of(Tape tape, Contract contract, Account account, List<Strategy> strategies, Terms terms) {
+        return new Inputs(tape, contract, account, strategies, terms, sessionCloses(tape, contract));
+    }
+
+    @Override
+    public long[] heartbeats() {
+        return heartbeats.clone();
+    }
+
+    private static long[] sessionCloses(Tape tape, Contract contract) {
+        List<Long> closes = new ArrayList<>();
+        if (tape.count() > 0) {
+            long last = tape.time(tape.count() - 1);
+            Optional<Session> session = contract.calendar().current(tape.time(0));
+            while (session.isPresent() && session.get().close() <= last) {
+                closes.add(session.get().close());
+                session = contract.calendar().after(session.get());
+            }
+        }
+        long[] times = new long[closes.size()];
+        Arrays.setAll(times, closes::get);
+        return times;
+    }
+}

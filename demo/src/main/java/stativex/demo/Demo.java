@@ -1,0 +1,94 @@
+package stativex.demo;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.util.List;
+import stativex.files.BadInput;
+import stativex.files.Documents;
+import stativex.files.SessionFile;
+import stativex.files.TickCsv;
+import stativex.market.Contract;
+import stativex.market.Tape;
+import stativex.market.TapeTime;
+
+/** The demo: five trading days of the invented contract TDL, its documents, and where its story begins. */
+public final class Demo {
+    /** How a session file names the demo tape. */
+    public static final String TAPE = "demo";
+    /** The trading day on which everything happens. */
+    public static final LocalDate DAY = LocalDate.of(2026, 9, 24);
+    private static final LocalTime BEGIN = LocalTime.of(9, 40);
+    /** Found by searching for a day that shows the whole story; see docs/decisions. */
+    static final long SEED = 1;
+    private static final long START = 5120;
+    private static final List<LocalDate> DAYS = List.of(LocalDate.of(2026, 9, 18), LocalDate.of(2026, 9, 21),
+            LocalDate.of(2026, 9, 22), LocalDate.of(2026, 9, 23), DAY);
+    private static final String CONTRACT = "tdl.contract.json";
+    private static final String ACCOUNT = "gannet-row-40k.account.json";
+    private static final List<String> STRATEGIES = List.of("ebb-fade.strategy.json", "slack-water.strategy.json");
+    private static final List<String> OTHERS = List.of("gannet-row-40k.rulebook.json", "two-step-runner.exit.json",
+            "tight-fade.exit.json");
+
+    private Demo() {}
+
+    /** Contract, account and strategies; the first strategy is the one whose story is told. */
+    public static SessionFile.Set documents() {
+        return new SessionFile.Set(Documents.contract(text(CONTRACT), CONTRACT),
+                Documents.account(text(ACCOUNT), ACCOUNT, Demo::text), STRATEGIES.stream()
+                        .map(name -> Documents.strategy(text(name), name, Demo::text)).toList());
+    }
+
+    /** The tape: about half a million prints, the same on every machine. */
+    public static Tape tape(Contract contract) {
+        return tape(contract, SEED);
+    }
+
+    static Tape tape(Contract contract, long seed) {
+        MarketSimulator market = new MarketSimulator(contract, seed, START, DAY, 600_000);
+        DAYS.forEach(market::day);
+        return market.tape();
+    }
+
+    /** A tape by the name a session file gives it: the demo's, or a CSV file. */
+    public static Tape tape(String reference, Contract contract) {
+        return reference.equals(TAPE) ? tape(contract) : TickCsv.read(Path.of(reference), contract);
+    }
+
+    /** When the story begins: before the first window of the demo day. */
+    public static long begin(Contract contract) {
+        return TapeTime.first(DAY.atTime(BEGIN), contract.calendar().zone());
+    }
+
+    /** Writes the tape and every document to a folder, so that a newcomer has files to start from. */
+    public static void export(Path folder) {
+        try {
+            Files.createDirectories(folder);
+            for (List<String> names : List.of(List.of(CONTRACT, ACCOUNT), STRATEGIES, OTHERS)) {
+                for (String name : names) {
+                    Files.writeString(folder.resolve(name), text(name), StandardCharsets.UTF_8);
+                }
+            }
+        } catch (IOException e) {
+            throw new BadInput(folder + ": cannot be written: " + e, e);
+        }
+        Contract contract = documents().contract().value();
+        TickCsv.write(folder.resolve("tdl.ticks.csv"), tape(contract), contract);
+    }
+
+    private static String text(String name) {
+        try (InputStream in = Demo.class.getResourceAsStream(name)) {
+            if (in == null) {
+                throw new BadInput("the demo has no document " + name);
+            }
+            return new String(in.readAllBytes(), StandardCharsets.UTF_8);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+}

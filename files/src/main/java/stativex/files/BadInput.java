@@ -1,0 +1,19 @@
+package stativex.files;
+
+/** Input that cannot be taken: which file, where in it, what was expected and what was found. */
+public final class BadInput extends RuntimeException {
+    private static final long serialVersionUID = 1;
+
+    public BadInput(String message) {
+        super(message);
+    }
+
+    public BadInput(String message, Throwable cause) {
+        super(message, cause);
+    }
+
+    /** @param place a line, or a JSON path */
+    static BadInput at(String file, String place, String message) {
+        return new BadInput(file + ", " + place + ": " + message);
+    }
+}

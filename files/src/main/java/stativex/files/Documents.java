@@ -1,0 +1,234 @@
+package stativex.files;
+
+import java.nio.file.Path;
+import java.time.DayOfWeek;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
+import stativex.account.Account;
+import stativex.account.Rulebook;
+import stativex.engine.Strategy;
+import stativex.exit.ExitPlan;
+import stativex.interlock.SessionWindow;
+import stativex.market.Contract;
+import stativex.market.Decimals;
+import stativex.market.SessionCalendar;
+import stativex.market.TapeTime;
+import stativex.order.Order;
+import stativex.study.StudyDefinition;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ObjectNode;
+
+/**
+ * Reads JSON documents. A document is kept beside what was read from it, with the documents it names put in, so that it
+ * can be recorded as a whole. Every method throws {@link BadInput} with file, JSON path, what was expected and found.
+ */
+public final class Documents {
+    /** What was read, and its document with named documents put in. */
+    public record Read<T>(T value, JsonNode document) {}
+
+    private Documents() {}
+
+    public static Read<Contract> contract(Path file) {
+        return contract(Json.read(file), file.toString());
+    }
+
+    public static Read<Account> account(Path file) {
+        return account(Json.read(file), file.toString(), name -> Json.read(file.resolveSibling(name)));
+    }
+
+    public static Read<Strategy> strategy(Path file) {
+        return strategy(Json.read(file), file.toString(), name -> Json.read(file.resolveSibling(name)));
+    }
+
+    /** @param name said in messages */
+    public static Read<Contract> contract(String text, String name) {
+        return contract(Json.parse(text, name), name);
+    }
+
+    /** @param named gives the text of a document that this one names */
+    public static Read<Account> account(String text, String name, Function<String, String> named) {
+        return account(Json.parse(text, name), name, (String other) -> Json.parse(named.apply(other), other));
+    }
+
+    /** @param named gives the text of a document that this one names */
+    public static Read<Strategy> strategy(String text, String name, Function<String, String> named) {
+        return strategy(Json.parse(text, name), name, (String other) -> Json.parse(named.apply(other), other));
+    }
+
+    static Read<Contract> contract(JsonNode document, String file) {
+        Schemas.check(Schemas.Kind.CONTRACT, document, file);
+        Field root = Field.root(file, document);
+        Contract contract = root.checked(() -> new Contract(root.at("symbol").text(), root.at("name").text(),
+                root.at("currency").text(), root.at("tickSize").as(Decimals::plain), root.at("tickValue").money(),
+                root.at("slippageTicks").integer(), calendar(root.at("calendar")),
+                root.maybe("lastTradingDay").map(Field::date)));
+        return new Read<>(contract, document);
+    }
+
+    private static SessionCalendar calendar(Field field) {
+        Map<DayOfWeek, List<SessionCalendar.Hours>> week = new EnumMap<>(DayOfWeek.class);
+        for (Field entry : field.items("week")) {
+            List<SessionCalendar.Hours> sessions = sessions(entry);
+            entry.days("days").forEach(day -> week.put(day, sessions));
+        }
+        Map<LocalDate, List<SessionCalendar.Hours>> exceptions = new HashMap<>();
+        for (Field entry : field.items("exceptions")) {
+            exceptions.put(entry.at("date").date(), sessions(entry));
+        }
+        return field.checked(() -> new SessionCalendar(field.at("zone").zone(), week, exceptions));
+    }
+
+    private static List<SessionCalendar.Hours> sessions(Field field) {
+        return field.items("sessions").stream()
+                .map(s -> new SessionCalendar.Hours(s.at("name").text(), s.at("open").time(),
+                        s.maybe("openDay").map(Field::integer).orElse(0), s.at("close").time(),
+                        s.maybe("closeDay").map(Field::integer).orElse(0)))
+                .toList();
+    }
+
+    static Read<Account> account(JsonNode document, String file, Function<String, JsonNode> named) {
+        Schemas.check(Schemas.Kind.ACCOUNT, document, file);
+        JsonNode whole = putIn(document, "rulebook", "rulebookFile", file, named);
+        Field root = Field.root(file, whole);
+        Map<String, Long> fees = new HashMap<>();
+        for (Field fee : root.items("fees")) {
+            fees.put(fee.at("contract").text(), fee.at("perSide").money());
+            if (fees.get(fee.at("contract").text()) < 0) {
+                throw fee.problem("expected a fee of 0 or more, found " + fee.at("perSide").text());
+            }
+        }
+        Optional<Account.DayLoss> loss = root.maybe("dayLoss").filter(f -> f.at("on").flag())
+                .map(f -> f.checked(() -> new Account.DayLoss(f.at("amount").money(),
+                        f.maybe("guard").map(Field::flag).orElse(true))));
+        Optional<Long> profit = root.maybe("dayProfit").filter(f -> f.at("on").flag()).map(f -> f.at("amount").money());
+        Rulebook rulebook = rulebook(root.at("rulebook"));
+        Account account = root.checked(() -> new Account(root.at("name").text(), root.at("currency").text(),
+                root.at("start").money(), fees, loss, profit, rulebook));
+        return new Read<>(account, whole);
+    }
+
+    private static Rulebook rulebook(Field field) {
+        Schemas.check(Schemas.Kind.RULEBOOK, field.node(), field.file() + " (its rulebook)");
+        List<Rulebook.Rule> rules = new ArrayList<>();
+        for (Field rule : field.items("rules")) {
+            rules.add(rule.checked(() -> new Rulebook.DrawdownFloor(rule.at("allowance").money(),
+                    rule.maybe("lockAt").map(Field::money))));
+        }
+        if (rules.size() > 1) {
+            throw field.problem("expected at most one drawdown floor, found " + rules.size());
+        }
+        return new Rulebook(field.at("name").text(), rules);
+    }
+
+    static Read<Strategy> strategy(JsonNode document, String file, Function<String, JsonNode> named) {
+        Schemas.check(Schemas.Kind.STRATEGY, document, file);
+        JsonNode whole = putIn(document, "exit", "exitFile", file, named);
+        Field root = Field.root(file, whole);
+        Field entry = root.at("entry");
+        int quantity = entry.at("quantity").integer();
+        Strategy strategy = root.checked(() -> new Strategy(root.at("name").text(), root.at("contract").text(),
+                root.at("signal").at("size").integer(), root.items("studies").stream().map(Documents::study).toList(),
+                root.maybe("long").map(Documents::side), root.maybe("short").map(Documents::side),
+                new Strategy.Entry(Order.Type.valueOf(entry.at("order").text().toUpperCase(java.util.Locale.ROOT)),
+                        quantity, goodFor(entry)),
+                root.maybe("maximumPosition").map(Field::integer).orElse(quantity),
+                root.maybe("adds").map(Field::flag).orElse(false), exitPlan(root.at("exit")),
+                root.items("windows").stream().map(Documents::window).toList(),
+                root.maybe("tradesADay").map(Field::integer), root.maybe("once").map(Field::flag).orElse(false),
+                root.maybe("historyDays").map(Field::integer).orElse(0)));
+        return new Read<>(strategy, whole);
+    }
+
+    private static Strategy.GoodFor goodFor(Field entry) {
+        if (entry.has("goodFor") && entry.has("goodForBars")) {
+            throw entry.problem("expected goodFor or goodForBars, found both");
+        }
+        if (entry.has("goodForBars")) {
+            return new Strategy.GoodFor.Bars(entry.at("goodForBars").integer());
+        }
+        return entry.maybe("goodFor").map(Field::text).orElse("day").equals("day")
+                ? new Strategy.GoodFor.Day()
+                : new Strategy.GoodFor.UntilCancelled();
+    }
+
+    private static Strategy.SideRule side(Field field) {
+        return new Strategy.SideRule(field.at("rule").text(), field.maybe("price").map(Field::text));
+    }
+
+    private static StudyDefinition study(Field field) {
+        String kind = field.at("study").text();
+        String allowed = switch (kind) {
+            case "ema" -> "of length";
+            case "atr" -> "length";
+            default -> "deviations";
+        };
+        for (String option : List.of("of", "length", "deviations")) {
+            boolean may = List.of(allowed.split(" ")).contains(option);
+            if (field.has(option) && !may) {
+                throw field.at(option).problem("unknown field for the study " + kind);
+            }
+            if (!field.has(option) && may && !option.equals("of")) {
+                throw field.problem("expected the field \"" + option + "\" for the study " + kind + ", found none");
+            }
+        }
+        String name = field.at("name").text();
+        return switch (kind) {
+            case "ema" -> new StudyDefinition.EmaOf(name, field.maybe("of").map(Field::text).orElse("close"),
+                    field.at("length").integer());
+            case "atr" -> new StudyDefinition.AtrOf(name, field.at("length").integer());
+            default -> new StudyDefinition.VwapOf(name, field.at("deviations").node().asDouble());
+        };
+    }
+
+    private static SessionWindow window(Field field) {
+        SessionWindow.End end = switch (field.at("end").text()) {
+            case "flatten" -> SessionWindow.End.FLATTEN;
+            case "cancel" -> SessionWindow.End.CANCEL;
+            default -> SessionWindow.End.STOP_ENTERING;
+        };
+        return new SessionWindow(field.at("name").text(), field.days("days"), field.at("from").time(),
+                field.at("to").time(), field.at("zone").zone(), end,
+                field.maybe("leadSeconds").map(Field::integer).orElse(30) * TapeTime.SECOND);
+    }
+
+    private static ExitPlan exitPlan(Field field) {
+        Schemas.check(Schemas.Kind.EXIT_PLAN, field.node(), field.file() + " (its exit plan)");
+        Optional<ExitPlan.Stop> stop = field.maybe("stop")
+                .map(s -> s.has("ticks")
+                        ? new ExitPlan.Stop.Ticks(s.at("ticks").integer())
+                        : new ExitPlan.Stop.PerContract(s.at("perContract").money()));
+        List<ExitPlan.Target> targets = field.items("targets").stream()
+                .map(t -> new ExitPlan.Target(t.at("quantity").integer(),
+                        t.maybe("ticks").map(f -> (long) f.integer())))
+                .toList();
+        Optional<ExitPlan.Breakeven> breakeven = field.maybe("breakeven").map(b -> b.checked(
+                () -> new ExitPlan.Breakeven(b.at("afterTicks").integer(), b.at("offsetTicks").integer())));
+        List<ExitPlan.TrailStep> trail = field.items("trail").stream()
+                .map(t -> new ExitPlan.TrailStep(t.at("activateTicks").integer(), t.at("distanceTicks").integer(),
+                        t.maybe("stepTicks").map(Field::integer).orElse(1)))
+                .toList();
+        return field.checked(() -> new ExitPlan(field.at("name").text(), stop, targets, breakeven, trail));
+    }
+
+    /** Puts a named document in the place of its name. */
+    private static JsonNode putIn(JsonNode document, String inside, String fileField, String file,
+            Function<String, JsonNode> named) {
+        if (document.has(inside) == document.has(fileField)) {
+            throw BadInput.at(file, "$", "expected either " + inside + " or " + fileField + ", found "
+                    + (document.has(inside) ? "both" : "neither"));
+        }
+        if (document.has(inside)) {
+            return document;
+        }
+        ObjectNode whole = (ObjectNode) document.deepCopy();
+        whole.set(inside, named.apply(document.get(fileField).asString()));
+        whole.remove(fileField);
+        return whole;
+    }
+}

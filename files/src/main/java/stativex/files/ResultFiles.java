@@ -1,0 +1,159 @@
+package stativex.files;
+
+import de.siegmar.fastcsv.writer.CsvWriter;
+import de.siegmar.fastcsv.writer.LineDelimiter;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.time.zone.ZoneRulesProvider;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.OptionalDouble;
+import stativex.engine.DayBook;
+import stativex.engine.Decision;
+import stativex.engine.Strategy;
+import stativex.engine.Trade;
+import stativex.market.Contract;
+import stativex.market.Money;
+import stativex.market.Side;
+import stativex.market.Tape;
+import stativex.market.TapeTime;
+import stativex.order.Fill;
+import stativex.trial.Inputs;
+import stativex.trial.Run;
+import stativex.trial.Summary;
+
+/** Writes the results of a run: {@code fills.csv}, {@code trades.csv}, {@code decisions.csv}, {@code summary.json}. */
+public final class ResultFiles {
+    /** Version of the engine: the same version on the same inputs gives the same fills. */
+    public static final String ENGINE = "0.1.0";
+
+    private ResultFiles() {}
+
+    /** Engine and zone data version, as results and session files carry them. */
+    public static String engineVersion() {
+        return ENGINE + " zones " + ZoneRulesProvider.getVersions("UTC").lastEntry().getKey();
+    }
+
+    /** @throws BadInput when the folder cannot be written */
+    public static void write(Path folder, Run run) {
+        csv(folder.resolve("fills.csv"), fills(run));
+        csv(folder.resolve("trades.csv"), trades(run));
+        csv(folder.resolve("decisions.csv"), decisions(run));
+        WholeFile.write(folder.resolve("summary.json"), out -> out.write(Json.pretty(summary(run))),
+                StandardCharsets.UTF_8);
+    }
+
+    private static void csv(Path file, List<List<String>> rows) {
+        WholeFile.write(file, out -> {
+            try (CsvWriter csv = CsvWriter.builder().lineDelimiter(LineDelimiter.CRLF).build(out)) {
+                rows.forEach(csv::writeRecord);
+            }
+        }, StandardCharsets.UTF_8);
+    }
+
+    /** The rows of {@code fills.csv}, header first. */
+    public static List<List<String>> fills(Run run) {
+        Contract contract = run.inputs().contract();
+        List<List<String>> rows = new ArrayList<>();
+        rows.add(List.of("time", "strategy", "order", "side", "quantity", "price", "fee", "reason"));
+        for (Fill fill : run.engine().log().fills()) {
+            rows.add(List.of(time(fill.time()), strategy(run, fill.owner()), Integer.toString(fill.order()),
+                    fill.buy() ? "buy" : "sell", Integer.toString(fill.quantity()), contract.text(fill.price()),
+                    Money.text(fill.fee()), fill.reason()));
+        }
+        return rows;
+    }
+
+    /** The rows of {@code trades.csv}, header first. */
+    public static List<List<String>> trades(Run run) {
+        Contract contract = run.inputs().contract();
+        List<List<String>> rows = new ArrayList<>();
+        rows.add(
+                List.of("entry_time", "exit_time", "strategy", "side", "quantity", "entry_price", "exit_price", "gross",
+                        "fees", "net", "mae_ticks", "mfe_ticks", "bars", "exit_reason"));
+        for (Trade t : run.engine().log().trades()) {
+            rows.add(List.of(time(t.entryTime()), time(t.exitTime()), strategy(run, t.strategy()), t.side().word(),
+                    Integer.toString(t.quantity()), contract.meanText(t.entrySum(), t.quantity()),
+                    contract.meanText(t.exitSum(), t.left()), Money.text(t.gross()), Money.text(t.fees()),
+                    Money.text(t.net()), Long.toString(t.mae()), Long.toString(t.mfe()), Integer.toString(t.bars()),
+                    t.exitReason()));
+        }
+        return rows;
+    }
+
+    /** The rows of {@code decisions.csv}, header first. */
+    public static List<List<String>> decisions(Run run) {
+        Contract contract = run.inputs().contract();
+        List<List<String>> rows = new ArrayList<>();
+        rows.add(List.of("time", "strategy", "side", "decision", "reason", "price"));
+        for (Decision d : run.engine().log().decisions()) {
+            rows.add(List.of(time(d.time()), d.strategy() < 0 ? "" : strategy(run, d.strategy()),
+                    d.side().map(Side::word).orElse(""), d.kind().word(), d.reason(),
+                    d.price() == Tape.NONE ? "" : contract.text(d.price())));
+        }
+        return rows;
+    }
+
+    private static String time(long nanos) {
+        return TapeTime.instant(nanos).toString();
+    }
+
+    private static String strategy(Run run, int index) {
+        return run.inputs().strategies().get(index).name();
+    }
+
+    private static Map<String, Object> summary(Run run) {
+        Inputs inputs = run.inputs();
+        Summary s = Summary.of(run);
+        Map<String, Object> json = new LinkedHashMap<>();
+        json.put("engine", engineVersion());
+        json.put("mode", "tick");
+        json.put("realism", inputs.terms().realism().word());
+        json.put("latencySeconds", java.math.BigDecimal.valueOf(inputs.terms().latency(), 9).stripTrailingZeros());
+        json.put("contract", inputs.contract().symbol());
+        json.put("slippageTicks", inputs.contract().slippage());
+        json.put("feePerSide", Money.text(inputs.account().fee(inputs.contract().symbol())));
+        json.put("account", inputs.account().name());
+        json.put("rulebook", inputs.account().rulebook().name());
+        json.put("strategies", inputs.strategies().stream().map(Strategy::name).toList());
+        json.put("historyDays", inputs.strategies().stream().map(Strategy::historyDays).toList());
+        json.put("prints", inputs.tape().count());
+        json.put("from", inputs.tape().count() == 0 ? "" : time(inputs.tape().time(0)));
+        json.put("to", inputs.tape().count() == 0 ? "" : time(inputs.tape().time(inputs.tape().count() - 1)));
+        json.put("trades", s.trades());
+        json.put("wins", s.wins());
+        ratio(json, "winRate", s.winRate());
+        ratio(json, "profitFactor", s.profitFactor());
+        json.put("gross", Money.text(s.gross()));
+        json.put("fees", Money.text(s.fees()));
+        json.put("net", Money.text(s.net()));
+        json.put("slippage", Money.text(s.slippage()));
+        json.put("gaps", Money.text(s.gaps()));
+        s.averageTrade().ifPresent(average -> json.put("averageTrade", Math.round(average) / 10_000.0));
+        ratio(json, "payoff", s.payoff());
+        ratio(json, "expectancyR", s.expectancyR());
+        json.put("largestLoss", Money.text(s.largestLoss()));
+        s.killingCost().ifPresent(cost -> json.put("costThatKillsIt", Money.text(cost)));
+        json.put("deepestDrawdown", Money.text(s.deepestDrawdown()));
+        json.put("longestDrawdownSeconds", s.longestDrawdown() / TapeTime.SECOND);
+        s.worstDay().ifPresent(day -> json.put("worstDay", day(day)));
+        s.bestDay().ifPresent(day -> json.put("bestDay", day(day)));
+        json.put("days", s.days().stream().map(ResultFiles::day).toList());
+        json.put("decisions", s.decisions());
+        json.put("declined", s.declined());
+        return json;
+    }
+
+    private static Map<String, String> day(DayBook.Day day) {
+        Map<String, String> json = new LinkedHashMap<>();
+        json.put("date", day.date().toString());
+        json.put("result", Money.text(day.result()));
+        return json;
+    }
+
+    private static void ratio(Map<String, Object> json, String name, OptionalDouble value) {
+        value.ifPresent(v -> json.put(name, Math.round(v * 1e6) / 1e6));
+    }
+}

@@ -1,0 +1,285 @@
+package stativex.files;
+
+import java.io.IOException;
+import java.nio.channels.FileChannel;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.OptionalInt;
+import stativex.account.Account;
+import stativex.engine.Command;
+import stativex.engine.Mode;
+import stativex.engine.Strategy;
+import stativex.market.Contract;
+import stativex.market.Side;
+import stativex.market.Tape;
+import stativex.market.TapeTime;
+import stativex.order.Realism;
+import stativex.order.Terms;
+import stativex.trial.Inputs;
+import stativex.trial.Run;
+import tools.jackson.databind.JsonNode;
+
+/**
+ * A session file: every input of a replay, as JSON lines. The first line holds tape reference, heartbeats, terms and
+ * documents; each further line is one command of the person with its place (inputs worked before it); a last one holds
+ * the place where the session ended. A line is written and forced to disk before its command acts, so a killed session
+ * loses nothing; a torn last line is left out.
+ */
+public final class SessionFile {
+    /** Where a session's tape comes from: {@code demo}, or a CSV file. */
+    public interface TapeSource {
+        /** @throws BadInput when there is no such tape */
+        Tape tape(String reference, Contract contract);
+    }
+
+    /** Documents as read. */
+    public record Set(Documents.Read<Contract> contract, Documents.Read<Account> account,
+            List<Documents.Read<Strategy>> strategies) {
+        public Set {
+            strategies = List.copyOf(strategies);
+        }
+
+        /** Inputs with these documents. */
+        public Inputs inputs(Tape tape, Terms terms) {
+            return Inputs.of(tape, contract.value(), account.value(),
+                    strategies.stream().map(Documents.Read::value).toList(), terms);
+        }
+    }
+
+    private SessionFile() {}
+
+    /** Records a session while it runs. Not safe for several threads. */
+    public static final class Recorder implements AutoCloseable {
+        private final Path file;
+        private final FileChannel channel;
+        private final List<String> names;
+
+        /** Begins a new file. */
+        public Recorder(Path file, String tapeReference, Set documents, Inputs inputs) {
+            this.file = file;
+            this.names = inputs.strategies().stream().map(Strategy::name).toList();
+            Map<String, Object> header = new LinkedHashMap<>();
+            header.put("document", "session");
+            header.put("version", 1);
+            header.put("engine", ResultFiles.engineVersion());
+            header.put("tape", tapeReference);
+            header.put("prints", inputs.tape().count());
+            header.put("checksum", Long.toHexString(inputs.tape().checksum()));
+            List<String> beats = new ArrayList<>();
+            for (long time : inputs.heartbeats()) {
+                beats.add(TapeTime.instant(time).toString());
+            }
+            header.put("heartbeats", beats);
+            header.put("realism", inputs.terms().realism().word());
+            header.put("latencyNanos", inputs.terms().latency());
+            header.put("contract", documents.contract().document());
+            header.put("account", documents.account().document());
+            header.put("strategies", documents.strategies().stream().map(Documents.Read::document).toList());
+            try {
+                Files.createDirectories(file.toAbsolutePath().getParent());
+                channel = FileChannel.open(file, StandardOpenOption.CREATE, StandardOpenOption.TRUNCATE_EXISTING,
+                        StandardOpenOption.WRITE);
+            } catch (IOException e) {
+                throw new BadInput(file + ": cannot be written: " + e, e);
+            }
+            write(header);
+        }
+
+        public Path file() {
+            return file;
+        }
+
+        /** Records a command before it acts. */
+        public void command(int place, Command command) {
+            Map<String, Object> line = new LinkedHashMap<>();
+            line.put("place", place);
+            line.put("command", word(command));
+            switch (command) {
+                case Command.SetMode c -> {
+                    line.put("strategy", names.get(c.strategy()));
+                    line.put("to", c.mode().word());
+                }
+                case Command.SetSide c -> {
+                    line.put("strategy", names.get(c.strategy()));
+                    line.put("side", c.side().word());
+                    line.put("to", c.on() ? "on" : "off");
+                }
+                case Command.SetOnce c -> {
+                    line.put("strategy", names.get(c.strategy()));
+                    line.put("to", c.once() ? "on" : "off");
+                }
+                case Command.Breakeven c -> line.put("strategy", names.get(c.strategy()));
+                case Command.HalfOff c -> line.put("strategy", names.get(c.strategy()));
+                case Command.Flatten c -> line.put("strategy", names.get(c.strategy()));
+                case Command.FlatAndLock ignored -> {
+                }
+            }
+            write(line);
+        }
+
+        /** Records where the session ended. */
+        public void end(int place) {
+            write(Map.of("end", place));
+        }
+
+        private void write(Object line) {
+            try {
+                channel.write(java.nio.ByteBuffer.wrap((Json.line(line) + "\n").getBytes(StandardCharsets.UTF_8)));
+                channel.force(false);
+            } catch (IOException e) {
+                throw new BadInput(file + ": cannot be written: " + e, e);
+            }
+        }
+
+        @Override
+        public void close() {
+            try {
+                channel.close();
+            } catch (IOException e) {
+                throw new BadInput(file + ": cannot be closed: " + e, e);
+            }
+        }
+    }
+
+    /** A command and its place. */
+    public record Placed(int place, Command command) {}
+
+    /**
+     * A session as read.
+     *
+     * @param end where it ended; empty when it was cut off, then it is run to the tape's end
+     */
+    public record Session(Set documents, Inputs inputs, String tapeReference, List<Placed> commands, OptionalInt end) {
+        /** Runs it again: the same inputs give the same fills. */
+        public Run run() {
+            Run run = new Run(inputs);
+            for (Placed placed : commands) {
+                run.toPlace(placed.place());
+                run.command(placed.command());
+            }
+            run.toPlace(end.orElse(run.length()));
+            run.finish();
+            return run;
+        }
+    }
+
+    /** @throws BadInput naming the line that is wrong, or saying that the tape is another one */
+    public static Session read(Path file, TapeSource tapes) {
+        String text = Json.Text.read(file);
+        List<String> lines = new ArrayList<>(text.lines().toList());
+        if (!text.isEmpty() && !text.endsWith("\n")) {
+            lines.removeLast();
+        }
+        if (lines.isEmpty()) {
+            throw new BadInput(file + ", line 1: expected a session's first line, found an empty file");
+        }
+        String first = file + ", line 1";
+        JsonNode header = Json.parse(lines.getFirst(), first);
+        for (String name : List.of("document", "version", "tape", "prints", "checksum", "heartbeats", "realism",
+                "latencyNanos", "contract", "account", "strategies")) {
+            if (!header.has(name)) {
+                throw new BadInput(first + ": expected the field \"" + name + "\" of a session, found none");
+            }
+        }
+        if (!header.get("document").asString().equals("session") || header.get("version").asInt() != 1) {
+            throw new BadInput(first + ": expected a session of version 1");
+        }
+        Set documents = documents(header, first);
+        Tape tape = tapes.tape(header.get("tape").asString(), documents.contract().value());
+        if (tape.count() != header.get("prints").asInt()
+                || !Long.toHexString(tape.checksum()).equals(header.get("checksum").asString())) {
+            throw new BadInput(first + ": expected the tape \"" + header.get("tape").asString() + "\" with "
+                    + header.get("prints") + " prints and checksum " + header.get("checksum").asString() + ", found "
+                    + tape.count() + " prints and " + Long.toHexString(tape.checksum()));
+        }
+        long[] heartbeats = header.get("heartbeats").valueStream()
+                .mapToLong(beat -> TapeTime.nanos(Instant.parse(beat.asString()))).toArray();
+        Terms terms = new Terms(Realism.valueOf(header.get("realism").asString().toUpperCase(Locale.ROOT)),
+                header.get("latencyNanos").asLong());
+        Inputs inputs = new Inputs(tape, documents.contract().value(), documents.account().value(),
+                documents.strategies().stream().map(Documents.Read::value).toList(), terms, heartbeats);
+        List<Placed> commands = new ArrayList<>();
+        OptionalInt end = OptionalInt.empty();
+        for (int i = 1; i < lines.size(); i++) {
+            String place = file + ", line " + (i + 1);
+            JsonNode line = Json.parse(lines.get(i), place);
+            if (line.has("end")) {
+                end = OptionalInt.of(line.get("end").asInt());
+            } else {
+                commands.add(placed(line, place, inputs));
+            }
+        }
+        return new Session(documents, inputs, header.get("tape").asString(), List.copyOf(commands), end);
+    }
+
+    private static Set documents(JsonNode header, String place) {
+        List<Documents.Read<Strategy>> strategies = new ArrayList<>();
+        for (JsonNode document : header.get("strategies")) {
+            strategies.add(Documents.strategy(document, place, SessionFile::noFile));
+        }
+        return new Set(Documents.contract(header.get("contract"), place),
+                Documents.account(header.get("account"), place, SessionFile::noFile), strategies);
+    }
+
+    private static JsonNode noFile(String name) {
+        throw new BadInput("expected a session to hold the document " + name + " itself");
+    }
+
+    private static Placed placed(JsonNode line, String place, Inputs inputs) {
+        try {
+            return new Placed(Integer.parseInt(text(line, "place")), command(line, inputs));
+        } catch (IllegalArgumentException e) {
+            throw new BadInput(place + ": expected a command with its place, found " + line, e);
+        }
+    }
+
+    private static String text(JsonNode line, String name) {
+        if (!line.has(name)) {
+            throw new IllegalArgumentException("no field " + name);
+        }
+        return line.get(name).asString();
+    }
+
+    private static Command command(JsonNode line, Inputs inputs) {
+        String word = text(line, "command");
+        if (word.equals("flat and lock")) {
+            return new Command.FlatAndLock();
+        }
+        String name = text(line, "strategy");
+        int strategy = inputs.strategies().stream().map(Strategy::name).toList().indexOf(name);
+        if (strategy < 0) {
+            throw new IllegalArgumentException("no strategy " + name);
+        }
+        return switch (word) {
+            case "mode" -> new Command.SetMode(strategy, Mode.valueOf(text(line, "to").toUpperCase(Locale.ROOT)));
+            case "side" -> new Command.SetSide(strategy,
+                    Side.valueOf(text(line, "side").toUpperCase(Locale.ROOT)),
+                    text(line, "to").equals("on"));
+            case "once" -> new Command.SetOnce(strategy, text(line, "to").equals("on"));
+            case "breakeven" -> new Command.Breakeven(strategy);
+            case "half off" -> new Command.HalfOff(strategy);
+            case "flatten" -> new Command.Flatten(strategy);
+            default -> throw new IllegalArgumentException("no command " + word);
+        };
+    }
+
+    private static String word(Command command) {
+        return switch (command) {
+            case Command.SetMode ignored -> "mode";
+            case Command.SetSide ignored -> "side";
+            case Command.SetOnce ignored -> "once";
+            case Command.Breakeven ignored -> "breakeven";
+            case Command.HalfOff ignored -> "half off";
+            case Command.Flatten ignored -> "flatten";
+            case Command.FlatAndLock ignored -> "flat and lock";
+        };
+    }
+}

@@ -1,0 +1,38 @@
+package stativex.files;
+
+import java.io.BufferedWriter;
+import java.io.IOException;
+import java.io.Writer;
+import java.nio.charset.Charset;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+
+/** Writes a file in one piece or not at all: to a neighbour first, then moved into its place. */
+final class WholeFile {
+    /** Writes text. */
+    interface Content {
+        void to(Writer out) throws IOException;
+    }
+
+    private WholeFile() {}
+
+    /** @throws BadInput when the place cannot be written */
+    static void write(Path file, Content content, Charset charset) {
+        Path place = file.toAbsolutePath();
+        try {
+            Files.createDirectories(place.getParent());
+            Path neighbour = Files.createTempFile(place.getParent(), "." + place.getFileName(), ".part");
+            try {
+                try (BufferedWriter out = Files.newBufferedWriter(neighbour, charset)) {
+                    content.to(out);
+                }
+                Files.move(neighbour, place, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+            } finally {
+                Files.deleteIfExists(neighbour);
+            }
+        } catch (IOException e) {
+            throw new BadInput(file + ": cannot be written: " + e, e);
+        }
+    }
+}
