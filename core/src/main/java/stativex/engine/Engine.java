@@ -4,12 +4,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import stativex.account.Account;
-import stativex.account.Floor;
 import stativex.account.Ledger;
-import stativex.account.Line;
 import stativex.exit.ExitPlan;
-import stativex.interlock.LineCheck;
-import stativex.interlock.Reason;
 import stativex.interlock.SessionWindow;
 import stativex.interlock.WindowSchedule;
 import stativex.market.Contract;
@@ -40,7 +36,8 @@ public final class Engine implements Reports {
     private final long fee;
     private final SimulatedExchange exchange;
     private final Ledger ledger;
-    private final Optional<Floor> floor;
+    private final AccountWatch watch;
+    private final EntryGate gate;
     private final List<StrategyRun> runs = new ArrayList<>();
     private final Log log = new Log();
     private final DayBook days;
@@ -55,9 +52,6 @@ public final class Engine implements Reports {
     private boolean firstInSession = true;
     private long nextDay = TapeTime.NEVER;
     private long nextClock = Long.MIN_VALUE;
-    private long dayStart;
-    private Optional<String> lock = Optional.empty();
-    private boolean broken;
     private boolean dirty;
 
     /**
@@ -75,8 +69,8 @@ public final class Engine implements Reports {
         }
         this.exchange = new SimulatedExchange(tape, contract, fee, terms, this);
         this.ledger = new Ledger(account.start(), contract.tickValue(), strategies.size());
-        this.floor = account.rulebook().floor().map(rule -> new Floor(rule, account.start()));
-        this.dayStart = account.start();
+        this.watch = new AccountWatch(account, ledger, contract.money(contract.slippage(), 1) + fee);
+        this.gate = new EntryGate(this);
         this.days = new DayBook(account.start());
         for (Strategy strategy : strategies) {
             if (!strategy.contract().equals(contract.symbol())) {
@@ -150,9 +144,19 @@ public final class Engine implements Reports {
     public void command(Command command) {
         exchange.because(lastPrint, now);
         switch (command) {
-            case Command.SetMode c -> runs.get(c.strategy()).mode = c.mode();
-            case Command.SetSide c -> Optional.ofNullable(runs.get(c.strategy()).sides.get(c.side()))
-                    .ifPresent(side -> side.on = c.on());
+            case Command.SetMode c -> {
+                runs.get(c.strategy()).mode = c.mode();
+                if (c.mode() != Mode.ENGAGED) {
+                    cancelEntries(runs.get(c.strategy()));
+                }
+            }
+            case Command.SetSide c -> {
+                StrategyRun run = runs.get(c.strategy());
+                Optional.ofNullable(run.sides.get(c.side())).ifPresent(side -> side.on = c.on());
+                if (!c.on() && run.bracket.side() == c.side()) {
+                    cancelEntries(run);
+                }
+            }
             case Command.SetOnce c -> runs.get(c.strategy()).once = c.once();
             case Command.Breakeven c -> runs.get(c.strategy()).trade.ifPresent(trade -> {
                 // a stop the market has passed already would be a flatten in disguise: that has its own command
@@ -163,12 +167,17 @@ public final class Engine implements Reports {
             });
             case Command.HalfOff c -> {
                 Bracket bracket = runs.get(c.strategy()).bracket;
-                if (bracket.open() > 0 && !bracket.leaving()) {
+                if (bracket.open() > 0 && !bracket.leaving() && !bracket.takingOff()) {
                     exchange.leave(bracket, Math.max(1, bracket.open() / 2), "by hand");
                 }
             }
             case Command.Flatten c -> flatten(runs.get(c.strategy()), "by hand");
-            case Command.FlatAndLock ignored -> lockDay("by hand", "locked by hand until the next trading day");
+            case Command.FlatAndLock ignored -> {
+                if (watch.lockByHand()) {
+                    decideLock("by hand", "locked by hand until the next trading day");
+                }
+                runs.forEach(run -> flatten(run, "by hand"));
+            }
         }
     }
 
@@ -176,7 +185,7 @@ public final class Engine implements Reports {
     public void finish() {
         exchange.because(lastPrint, now);
         for (StrategyRun run : runs) {
-            if (inSession && run.bracket.leaving() && flatReason(run).isPresent()) {
+            if (inSession && run.bracket.leaveSent() && flatReason(run).isPresent()) {
                 exchange.assume(run.bracket, session.orElseThrow().close(), "assumed at session end");
             }
             exchange.closeAtEnd(run.bracket, "open at end");
@@ -223,7 +232,12 @@ public final class Engine implements Reports {
             run.windowsFrom(time);
         }
         if (nextDay < time) {
+            // a lock that the person set before the first print is a lock of this trading day
+            boolean lockedBefore = watch.lock().isPresent();
             beginDay(nextDay);
+            if (lockedBefore) {
+                watch.lockByHand();
+            }
         }
         if (session.isPresent() && session.get().open() < time) {
             openSession();
@@ -252,7 +266,7 @@ public final class Engine implements Reports {
     private void endSession(long at) {
         Session ended = session.orElseThrow();
         for (StrategyRun run : runs) {
-            if (run.bracket.leaving() && flatReason(run).isPresent()) {
+            if (run.bracket.leaveSent() && flatReason(run).isPresent()) {
                 exchange.assume(run.bracket, at, "assumed at session end");
             }
         }
@@ -278,9 +292,8 @@ public final class Engine implements Reports {
     private void beginDay(long at) {
         nextDay = session.flatMap(s -> contract.calendar().dayAfter(s.tradingDate())).map(Session::open)
                 .orElse(TapeTime.NEVER);
-        dayStart = lastPrice == Tape.NONE ? ledger.balance() : ledger.equity(lastPrice);
-        days.begin(at, session.map(Session::tradingDate), dayStart);
-        lock = Optional.empty();
+        watch.beginDay(equity());
+        days.begin(at, session.map(Session::tradingDate), equity());
         dirty = true;
         for (StrategyRun run : runs) {
             run.tradesToday = 0;
@@ -312,7 +325,7 @@ public final class Engine implements Reports {
     private void evaluate(StrategyRun run, boolean sessionCloses) {
         int bar = run.bars.series().count() - 1;
         expireEntries(run, bar);
-        days.bar(now, lastPrice == Tape.NONE ? ledger.balance() : ledger.equity(lastPrice), run.index);
+        days.bar(now, equity(), run.index);
         for (Side side : Side.values()) {
             StrategyRun.SideRun rule = run.sides.get(side);
             if (rule != null && StrategyRun.fires(rule.evaluate(bar)) && run.mode != Mode.OFF && run.historyLoaded()) {
@@ -324,7 +337,7 @@ public final class Engine implements Reports {
     private void expireEntries(StrategyRun run, int bar) {
         if (run.strategy.entry().goodFor() instanceof Strategy.GoodFor.Bars(int n)) {
             for (Order entry : run.bracket.entries()) {
-                if (entry.state().live() && bar - run.entrySentAt >= n) {
+                if (entry.state().live() && bar - entry.signalBar() >= n) {
                     exchange.expire(entry);
                 }
             }
@@ -333,24 +346,23 @@ public final class Engine implements Reports {
 
     private void signal(StrategyRun run, Side side, StrategyRun.SideRun rule, int bar, boolean sessionCloses) {
         long price = entryPrice(run, side, rule, bar);
-        Refusal refusal = refusal(run, side, price, sessionCloses);
+        EntryGate.Refusal refusal = gate.refusal(run, side, price, sessionCloses);
         if (refusal != null) {
             decide(run, side, bar, Decision.Kind.DECLINED, refusal.reason().word(), refusal.detail(), lastPrice);
             return;
         }
-        long shown = run.strategy.entry().type() == Order.Type.MARKET ? lastPrice : price;
         if (run.mode == Mode.WATCHING) {
-            decide(run, side, bar, Decision.Kind.WOULD_BE, "", "watching: every interlock was clear", shown);
+            decide(run, side, bar, Decision.Kind.WOULD_BE, "", "watching: every interlock was clear", lastPrice);
             return;
         }
+        long shown = run.strategy.entry().type() == Order.Type.MARKET ? lastPrice : price;
         decide(run, side, bar, Decision.Kind.TAKEN, "", run.strategy.entry().type().word() + " "
                 + run.strategy.entry().quantity(), shown);
         if (run.idle()) {
             run.bracket = new Bracket(run.index, side);
         }
-        run.entrySentAt = bar;
         exchange.enter(run.bracket, run.strategy.entry().type(), run.strategy.entry().quantity(), price,
-                run.strategy.entry().goodFor() instanceof Strategy.GoodFor.Day);
+                run.strategy.entry().goodFor() instanceof Strategy.GoodFor.Day, bar);
     }
 
     /** The entry's price on the grid, rounded away from the market; absent ({@link Tape#NONE}) while warming up. */
@@ -366,93 +378,13 @@ public final class Engine implements Reports {
         return (long) (down ? Math.floor(value) : Math.ceil(value));
     }
 
-    private record Refusal(Reason reason, String detail) {}
-
-    /** The first interlock that is not clear, in the order of SEMANTICS; null when every one is. */
-    private Refusal refusal(StrategyRun run, Side side, long price, boolean sessionCloses) {
-        Strategy strategy = run.strategy;
-        if (!run.isOn(side)) {
-            return new Refusal(Reason.SIDE_OFF, side.word() + " is switched off");
-        }
-        if (incomplete) {
-            return new Refusal(Reason.SESSION_INCOMPLETE, "the tape joined this session late");
-        }
-        if (sessionCloses || !inSession) {
-            return new Refusal(Reason.SESSION_CLOSED, "the session closed with this bar");
-        }
-        if (lock.isPresent()) {
-            return new Refusal(Reason.LOCKED, "locked until the next trading day: " + lock.get());
-        }
-        if (broken) {
-            return new Refusal(Reason.BROKEN, "the drawdown floor was reached");
-        }
-        if (!run.windowAllows(now)) {
-            return new Refusal(Reason.OUTSIDE_WINDOW, Standing.windowWords(run, now));
-        }
-        if (contract.lastTradingDay().isPresent()
-                && !session.orElseThrow().tradingDate().isBefore(contract.lastTradingDay().get())) {
-            return new Refusal(Reason.LAST_TRADING_DAY, "last trading day " + contract.lastTradingDay().get());
-        }
-        boolean opens = run.trade.isEmpty();
-        if (opens && strategy.tradesADay().isPresent()
-                && run.tradesToday + (run.entering() ? 1 : 0) >= strategy.tradesADay().get()) {
-            return new Refusal(Reason.TRADES_A_DAY, strategy.tradesADay().get() + " trades today");
-        }
-        if (!run.idle()) {
-            if (run.bracket.side() != side) {
-                return new Refusal(Reason.OPPOSITE_POSITION, "already " + run.bracket.side().word());
-            }
-            if (run.bracket.leaving()) {
-                return new Refusal(Reason.LEAVING, "the position is being left");
-            }
-            if (!strategy.adds()) {
-                return new Refusal(Reason.ADDS_NOT_ALLOWED, "already " + side.word() + ", adds are off");
-            }
-        }
-        int held = run.idle() ? 0 : run.bracket.open() + run.bracket.entering();
-        if (held + strategy.entry().quantity() > strategy.maximumPosition()) {
-            return new Refusal(Reason.POSITION_LIMIT, "at most " + strategy.maximumPosition() + " contracts");
-        }
-        if (strategy.entry().type() != Order.Type.MARKET && price == Tape.NONE) {
-            return new Refusal(Reason.WARMING_UP, "the entry price is not known yet");
-        }
-        Optional<Line> crossed = lineCheck(run).crossed(ledger.equity(lastPrice), lines());
-        return crossed
-                .map(line -> new Refusal(Reason.LINE_CHECK, "a stop-out would cross the line: " + line.name()))
-                .orElse(null);
-    }
-
-    /** The line that a stop-out of one more entry of {@code run} would cross, if any. */
-    Optional<Line> lineCheckFor(StrategyRun run) {
-        return lastPrice == Tape.NONE ? Optional.empty() : lineCheck(run).crossed(equity(), lines());
-    }
-
-    /** What stops may still cost, the proposed entry of {@code run} included. */
-    private LineCheck lineCheck(StrategyRun proposing) {
-        LineCheck check = new LineCheck();
-        long exitCost = Math.addExact(contract.money(contract.slippage(), 1), fee);
-        for (StrategyRun run : runs) {
-            Optional<Long> planned = run.strategy.plan().stop().map(stop -> stop.distance(contract));
-            int entering = run.bracket.entering() + (run == proposing ? run.strategy.entry().quantity() : 0);
-            if (entering > 0) {
-                check.risk(entering, planned, contract.tickValue(), exitCost + fee);
-            }
-            if (run.bracket.open() > 0) {
-                Optional<Long> distance = run.bracket.stop()
-                        .map(stop -> run.bracket.side().sign() * (lastPrice - stop.price()));
-                check.risk(run.bracket.open(), distance, contract.tickValue(), exitCost);
-            }
-        }
-        return check;
-    }
-
     // ------------------------------------------------------------------ (4) stops of open trades
 
     private void manage(StrategyRun run, OpenTrade trade, int print, long price) {
         if (trade.entryPrint() < print && trade.print(print, price)) {
             moveStop(trade, price);
         }
-        if (!run.bracket.leaving()) {
+        if (!run.bracket.leaveSent()) {
             flatReason(run).ifPresent(reason -> flatten(run, reason));
         }
     }
@@ -473,26 +405,9 @@ public final class Engine implements Reports {
     // ------------------------------------------------------------------ (5) the account
 
     private void judge(long price) {
-        long equity = judgeResult(price);
-        if (floor.isPresent() && floor.get().judge(equity) && !broken) {
-            broken = true;
-            decideLock("drawdown floor", "equity reached the trailing floor");
-            runs.forEach(run -> flatten(run, "drawdown floor"));
-        }
-        if (lock.isEmpty() && !broken) {
-            long result = equity - dayStart;
-            if (account.dayLoss().isPresent()) {
-                Account.DayLoss loss = account.dayLoss().get();
-                long closing = loss.guard() ? closingCost() : 0;
-                if (result - closing <= -loss.amount()) {
-                    lockDay("day loss", result <= -loss.amount()
-                            ? "the day loss was reached"
-                            : "the guard acted: closing would have crossed the day loss");
-                }
-            }
-            if (lock.isEmpty() && account.dayProfit().isPresent() && result >= account.dayProfit().get()) {
-                lockDay("day profit", "the day profit was reached");
-            }
+        for (AccountWatch.Verdict verdict : watch.judge(judgeResult(price))) {
+            decideLock(verdict.reason(), verdict.detail());
+            runs.forEach(run -> flatten(run, verdict.reason()));
         }
         dirty = !ledger.flat();
     }
@@ -503,29 +418,15 @@ public final class Engine implements Reports {
         return equity;
     }
 
-    private long closingCost() {
-        return Math.multiplyExact(ledger.contractsOpen(), Math.addExact(contract.money(contract.slippage(), 1), fee));
-    }
-
-    private void lockDay(String reason, String detail) {
-        if (lock.isEmpty()) {
-            lock = Optional.of(reason);
-            decideLock(reason, detail);
-        }
-        runs.forEach(run -> flatten(run, reason));
-    }
-
     /** Why a strategy must be flat now, if it must. */
     private Optional<String> flatReason(StrategyRun run) {
-        if (broken) {
-            return Optional.of("drawdown floor");
-        }
-        return lock.isPresent() ? lock : run.windowFlat ? Optional.of("window end") : Optional.empty();
+        Optional<String> account = watch.flatReason();
+        return account.isPresent() ? account : run.windowFlat ? Optional.of("window end") : Optional.empty();
     }
 
     private void flatten(StrategyRun run, String reason) {
         cancelEntries(run);
-        if (run.bracket.open() > 0 && !run.bracket.leaving()) {
+        if (run.bracket.open() > 0 && !run.bracket.leaveSent()) {
             exchange.leave(run.bracket, reason);
         }
     }
@@ -618,26 +519,20 @@ public final class Engine implements Reports {
 
     private void decide(StrategyRun run, Side side, int bar, Decision.Kind kind, String reason, String detail,
             long price) {
-        log.add(new Decision(now, lastPrint, bar, run.index, Optional.of(side), kind, reason, detail, price));
+        log.add(new Decision(clock(), lastPrint, bar, run.index, Optional.of(side), kind, reason, detail, price));
     }
 
     private void decideLock(String reason, String detail) {
-        log.add(new Decision(now, lastPrint, -1, -1, Optional.empty(), Decision.Kind.LOCKED, reason, detail,
+        log.add(new Decision(clock(), lastPrint, -1, -1, Optional.empty(), Decision.Kind.LOCKED, reason, detail,
                 lastPrice));
     }
 
-    // ------------------------------------------------------------------ what stands
-
-    /** The lines the account is held to, as they stand with the equity at the last price taken in. */
-    List<Line> lines() {
-        List<Line> lines = new ArrayList<>(3);
-        account.dayLoss().ifPresent(
-                loss -> lines.add(new Line("Own day loss", dayStart - loss.amount(), loss.amount(), true)));
-        floor.ifPresent(
-                f -> lines.add(new Line("Trailing floor", f.levelWith(equity()), f.allowance(), true)));
-        account.dayProfit().ifPresent(profit -> lines.add(new Line("Profit lock", dayStart + profit, profit, false)));
-        return lines;
+    /** Time of the last input; before the first, the tape's beginning. */
+    private long clock() {
+        return now != Long.MIN_VALUE ? now : tape.count() > 0 ? tape.time(0) : 0;
     }
+
+    // ------------------------------------------------------------------ what stands
 
     /** Equity at the last price. */
     public long equity() {
@@ -651,6 +546,11 @@ public final class Engine implements Reports {
     /** Equity, drawdown and results by day. */
     public DayBook days() {
         return days;
+    }
+
+    /** Time of the last input; {@link Long#MIN_VALUE} before the first. */
+    public long lastTime() {
+        return now;
     }
 
     /** Everything the screen shows, as an immutable picture of this moment. */
@@ -674,8 +574,12 @@ public final class Engine implements Reports {
         return ledger;
     }
 
-    Optional<Floor> floor() {
-        return floor;
+    AccountWatch watch() {
+        return watch;
+    }
+
+    EntryGate gate() {
+        return gate;
     }
 
     List<StrategyRun> runs() {
@@ -712,17 +616,5 @@ public final class Engine implements Reports {
 
     boolean incomplete() {
         return incomplete;
-    }
-
-    long dayStart() {
-        return dayStart;
-    }
-
-    Optional<String> lock() {
-        return lock;
-    }
-
-    boolean broken() {
-        return broken;
     }
 }

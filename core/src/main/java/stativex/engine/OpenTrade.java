@@ -120,8 +120,10 @@ final class OpenTrade {
     void exit(Fill fill) {
         left += fill.quantity();
         exitSum = Math.addExact(exitSum, Math.multiplyExact(fill.price(), fill.quantity()));
-        highest = Math.max(highest, fill.price());
-        lowest = Math.min(lowest, fill.price());
+        if (bracket.open() == 0) {
+            highest = Math.max(highest, fill.price());
+            lowest = Math.min(lowest, fill.price());
+        }
         exitTime = fill.time();
         exitPrint = fill.print();
         exitReason = fill.reason();

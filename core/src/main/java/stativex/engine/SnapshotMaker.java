@@ -39,7 +39,8 @@ final class SnapshotMaker {
         List<Snapshot.OrderView> orders = engine.exchange().working().stream().map(SnapshotMaker::order).toList();
         DayBook days = engine.days();
         Snapshot.AccountView account = new Snapshot.AccountView(engine.account().name(), engine.equity(),
-                engine.ledger().balance(), engine.equity() - engine.dayStart(), engine.lock(), engine.broken(),
+                engine.ledger().balance(), engine.equity() - engine.watch().dayStart(), engine.watch().lock(),
+                engine.watch().broken(),
                 days.curve(), days.curveTimes(), days.dayCurve());
         return new Snapshot(engine.lastPrint(), time,
                 engine.lastPrice() == Tape.NONE ? Optional.empty() : Optional.of(engine.lastPrice()), engine.session(),
@@ -95,7 +96,7 @@ final class SnapshotMaker {
         Optional<Long> stopOut = run.strategy.plan().stop().map(stop -> stop.distance(contract))
                 .map(ticks -> contract.money(ticks + contract.slippage(), 1) + 2 * engine.fee());
         List<Headroom> headroom = new ArrayList<>();
-        for (Line line : engine.lines()) {
+        for (Line line : engine.watch().lines(engine.equity())) {
             headroom.add(Headroom.of(line, engine.equity(), contract.tickValue(), quantity, stopOut));
         }
         return List.copyOf(headroom);

@@ -26,7 +26,7 @@ final class Standing {
         this.engine = engine;
         this.run = run;
         this.time = time;
-        Optional<Line> crossed = engine.lineCheckFor(run);
+        Optional<Line> crossed = engine.gate().lineCheckFor(run);
         describe(headroom, crossed);
         this.sentence = say(crossed);
     }
@@ -44,13 +44,14 @@ final class Standing {
         add("Session", engine.inSession() && !engine.incomplete(),
                 engine.incomplete() ? "tape joined late" : sessionWords());
         add("Session window", run.windowAllows(time), windowWords(run, time));
-        add("Day loss and profit", engine.lock().isEmpty(),
-                engine.lock().map(why -> "locked: " + why).orElse("inside"));
+        add("Day loss and profit", engine.watch().lock().isEmpty(),
+                engine.watch().lock().map(why -> "locked: " + why).orElse("inside"));
         boolean near = headroom.stream().anyMatch(h -> h.near() && h.line().name().equals("Trailing floor"));
-        if (near && !engine.broken()) {
+        if (near && !engine.watch().broken()) {
             interlocks.add(new Interlock("Account rulebook", Interlock.State.NEAR, "near the trailing floor"));
         } else {
-            add("Account rulebook", !engine.broken(), engine.broken() ? "broken: drawdown floor" : "clear");
+            add("Account rulebook", !engine.watch().broken(),
+                    engine.watch().broken() ? "broken: drawdown floor" : "clear");
         }
         run.strategy.tradesADay().ifPresent(
                 most -> add("Trades today", run.tradesToday < most, run.tradesToday + " of " + most));
@@ -75,11 +76,11 @@ final class Standing {
         if (run.mode == Mode.OFF) {
             return "Not trading: " + run.strategy.name() + " is off";
         }
-        if (engine.broken()) {
+        if (engine.watch().broken()) {
             return "Not trading: the account is broken, its drawdown floor was reached";
         }
-        if (engine.lock().isPresent()) {
-            return "Not trading: locked until the next trading day, " + engine.lock().get();
+        if (engine.watch().lock().isPresent()) {
+            return "Not trading: locked until the next trading day, " + engine.watch().lock().get();
         }
         if (!engine.inSession()) {
             return "Not trading: " + sessionWords();

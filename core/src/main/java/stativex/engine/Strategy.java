@@ -10,6 +10,7 @@ import stativex.study.StudyDefinition;
 /**
  * A strategy as its document states it. It evaluates at bar close, on confirmed signals.
  *
+ * @param version a fingerprint of its document with its exit plan, carried by every result
  * @param contract symbol of the contract it trades
  * @param ticksPerBar size of its signal series' tick bars, which restart at each session open
  * @param longSide empty: the side does not exist
@@ -20,7 +21,7 @@ import stativex.study.StudyDefinition;
  * @param once a side switches itself off after its entry fills
  * @param historyDays trading days of the tape that only feed the studies before the first evaluated one
  */
-public record Strategy(String name, String contract, int ticksPerBar, List<StudyDefinition> studies,
+public record Strategy(String name, String version, String contract, int ticksPerBar, List<StudyDefinition> studies,
         Optional<SideRule> longSide, Optional<SideRule> shortSide, Entry entry, int maximumPosition, boolean adds,
         ExitPlan plan, List<SessionWindow> windows, Optional<Integer> tradesADay, boolean once, int historyDays) {
 

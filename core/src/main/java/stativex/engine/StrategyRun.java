@@ -70,8 +70,6 @@ final class StrategyRun {
     int daysSeen;
     /** A bar closed with this print and waits for its evaluation. */
     boolean barClosed;
-    /** Signal bar at which the working entry was sent. */
-    int entrySentAt;
 
     /** @throws IllegalArgumentException naming strategy, side and place of what is wrong */
     StrategyRun(int index, Strategy strategy, Contract contract, Tape tape) {

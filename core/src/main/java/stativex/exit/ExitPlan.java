@@ -10,11 +10,13 @@ import stativex.market.Contract;
  * How a trade is left: one stop, targets with quantities, a breakeven move and trail steps. Distances are in ticks from
  * the trade's average entry price.
  *
+ * @param version a fingerprint of its document, carried by every result
  * @param stop empty: no stop, and every entry fails the line check while any line is on
  * @param targets in listed order; contracts go to them in that order
  * @param trail no two with the same activation
  */
-public record ExitPlan(String name, Optional<Stop> stop, List<Target> targets, Optional<Breakeven> breakeven,
+public record ExitPlan(String name, String version, Optional<Stop> stop, List<Target> targets,
+        Optional<Breakeven> breakeven,
         List<TrailStep> trail) {
 
     /** The initial stop's distance. */

@@ -67,15 +67,31 @@ public final class Bracket {
         return rest;
     }
 
-    /** Whether an order is on its way that leaves everything. */
-    public boolean leaving() {
+    /** Whether an order is on its way that leaves everything at the market. */
+    public boolean leaveSent() {
         for (int i = 0; i < leaves.size(); i++) {
             Order leave = leaves.get(i);
             if (leave.everything && leave.state.live()) {
                 return true;
             }
         }
-        return stop.isPresent() && stop.get().triggered && stop.get().state.live();
+        return false;
+    }
+
+    /** Whether everything is being left: by a leave, or by a stop that has triggered. */
+    public boolean leaving() {
+        return leaveSent() || stop.isPresent() && stop.get().triggered && stop.get().state.live();
+    }
+
+    /** Whether an order at the market is on its way that takes a part off. */
+    public boolean takingOff() {
+        for (int i = 0; i < leaves.size(); i++) {
+            Order leave = leaves.get(i);
+            if (!leave.everything && leave.state.live()) {
+                return true;
+            }
+        }
+        return false;
     }
 
     /** Contracts that may leave on {@code print}: those that did not enter on it. */

@@ -52,6 +52,7 @@ public final class Order {
     private final boolean buy;
     private final long sent;
     private final long reference;
+    private final int signalBar;
     int quantity;
     int filled;
     long price;
@@ -69,7 +70,7 @@ public final class Order {
     boolean everything;
 
     Order(int number, Bracket bracket, Role role, Type type, boolean buy, int quantity, long price, String reason,
-            int sentAfter, long sent, long accepted, long expires, long reference) {
+            int sentAfter, long sent, long accepted, long expires, long reference, int signalBar) {
         this.number = number;
         this.bracket = bracket;
         this.role = role;
@@ -83,6 +84,7 @@ public final class Order {
         this.accepted = accepted;
         this.expires = expires;
         this.reference = reference;
+        this.signalBar = signalBar;
     }
 
     /** Runs in order of sending, from 1. */
@@ -131,6 +133,11 @@ public final class Order {
     /** The word its fills carry: {@code entry}, {@code stop}, {@code target 1} … */
     public String reason() {
         return reason;
+    }
+
+    /** The signal bar an entry was sent at; −1 for other orders. */
+    public int signalBar() {
+        return signalBar;
     }
 
     public long sent() {

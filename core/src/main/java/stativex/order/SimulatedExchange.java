@@ -66,12 +66,13 @@ public final class SimulatedExchange {
      *
      * @param price ticks; {@link Tape#NONE} for a market order
      * @param goodForDay until the last session's close of the trading day in which it is accepted
+     * @param signalBar the signal bar it is sent at
      */
-    public Order enter(Bracket bracket, Order.Type type, int quantity, long price, boolean goodForDay) {
+    public Order enter(Bracket bracket, Order.Type type, int quantity, long price, boolean goodForDay, int signalBar) {
         long accepted = Math.addExact(now, terms.latency());
         Optional<Long> expires = goodForDay ? dayClose(accepted) : Optional.of(UNTIL_CANCELLED);
         Order order = order(bracket, Order.Role.ENTRY, type, bracket.side() == Side.LONG, quantity, price, "entry",
-                accepted, expires.orElse(accepted));
+                accepted, expires.orElse(accepted), signalBar);
         bracket.entries.add(order);
         if (expires.isEmpty()) {
             order.state = Order.State.REJECTED;
@@ -397,9 +398,13 @@ public final class SimulatedExchange {
 
     private Order order(Bracket bracket, Order.Role role, Order.Type type, boolean buy, int quantity, long price,
             String reason, long accepted, long expires) {
+        return order(bracket, role, type, buy, quantity, price, reason, accepted, expires, -1);
+    }
+
+    private Order order(Bracket bracket, Order.Role role, Order.Type type, boolean buy, int quantity, long price,
+            String reason, long accepted, long expires, int signalBar) {
         return new Order(++numbers, bracket, role, type, buy, quantity, price, reason, lastPrint, now, accepted,
-                expires,
-                lastPrice);
+                expires, lastPrice, signalBar);
     }
 
     private void arrive(Order order) {

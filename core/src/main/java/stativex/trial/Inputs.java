@@ -22,6 +22,9 @@ public record Inputs(Tape tape, Contract contract, Account account, List<Strateg
     public Inputs {
         strategies = List.copyOf(strategies);
         heartbeats = heartbeats.clone();
+        if (strategies.stream().map(Strategy::name).distinct().count() < strategies.size()) {
+            throw new IllegalArgumentException("expected strategies of different names");
+        }
     }
 
     /** Inputs with a heartbeat at each session's close that the tape has reached. */

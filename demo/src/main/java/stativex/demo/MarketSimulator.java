@@ -88,10 +88,10 @@ final class MarketSimulator {
     /** Prints per second in a quiet moment. */
     private static double rate(boolean night, double second, double length) {
         if (night) {
-            return 0.36 + 0.7 * StrictMath.exp(-second / 1800);
+            return 0.30 + 0.6 * StrictMath.exp(-second / 1800);
         }
         double middleOfDay = (second - length / 2) / (length / 2);
-        return 1.3 + 1.1 * middleOfDay * middleOfDay + 4.4 * StrictMath.exp(-second / 900);
+        return 1.1 + 0.95 * middleOfDay * middleOfDay + 3.7 * StrictMath.exp(-second / 900);
     }
 
     private void move(boolean night, double seconds) {

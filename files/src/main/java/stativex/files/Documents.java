@@ -1,5 +1,6 @@
 package stativex.files;
 
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.DayOfWeek;
 import java.time.LocalDate;
@@ -10,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.zip.CRC32C;
 import stativex.account.Account;
 import stativex.account.Rulebook;
 import stativex.engine.Strategy;
@@ -132,7 +134,8 @@ public final class Documents {
         Field root = Field.root(file, whole);
         Field entry = root.at("entry");
         int quantity = entry.at("quantity").integer();
-        Strategy strategy = root.checked(() -> new Strategy(root.at("name").text(), root.at("contract").text(),
+        Strategy strategy = root.checked(() -> new Strategy(root.at("name").text(),
+                fingerprint(whole), root.at("contract").text(),
                 root.at("signal").at("size").integer(), root.items("studies").stream().map(Documents::study).toList(),
                 root.maybe("long").map(Documents::side), root.maybe("short").map(Documents::side),
                 new Strategy.Entry(Order.Type.valueOf(entry.at("order").text().toUpperCase(java.util.Locale.ROOT)),
@@ -213,7 +216,15 @@ public final class Documents {
                 .map(t -> new ExitPlan.TrailStep(t.at("activateTicks").integer(), t.at("distanceTicks").integer(),
                         t.maybe("stepTicks").map(Field::integer).orElse(1)))
                 .toList();
-        return field.checked(() -> new ExitPlan(field.at("name").text(), stop, targets, breakeven, trail));
+        return field.checked(() -> new ExitPlan(field.at("name").text(), fingerprint(field.node()), stop, targets,
+                breakeven, trail));
+    }
+
+    /** CRC-32C of a document's text without its layout: tells versions of a document apart. */
+    private static String fingerprint(JsonNode document) {
+        CRC32C sum = new CRC32C();
+        sum.update(Json.line(document).getBytes(StandardCharsets.UTF_8));
+        return String.format("%08x", sum.getValue());
     }
 
     /** Puts a named document in the place of its name. */

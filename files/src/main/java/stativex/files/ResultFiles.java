@@ -117,8 +117,7 @@ public final class ResultFiles {
         json.put("feePerSide", Money.text(inputs.account().fee(inputs.contract().symbol())));
         json.put("account", inputs.account().name());
         json.put("rulebook", inputs.account().rulebook().name());
-        json.put("strategies", inputs.strategies().stream().map(Strategy::name).toList());
-        json.put("historyDays", inputs.strategies().stream().map(Strategy::historyDays).toList());
+        json.put("strategies", inputs.strategies().stream().map(ResultFiles::strategy).toList());
         json.put("prints", inputs.tape().count());
         json.put("from", inputs.tape().count() == 0 ? "" : time(inputs.tape().time(0)));
         json.put("to", inputs.tape().count() == 0 ? "" : time(inputs.tape().time(inputs.tape().count() - 1)));
@@ -131,7 +130,7 @@ public final class ResultFiles {
         json.put("net", Money.text(s.net()));
         json.put("slippage", Money.text(s.slippage()));
         json.put("gaps", Money.text(s.gaps()));
-        s.averageTrade().ifPresent(average -> json.put("averageTrade", Math.round(average) / 10_000.0));
+        s.averageTrade().ifPresent(average -> json.put("averageTrade", Money.text(Math.round(average))));
         ratio(json, "payoff", s.payoff());
         ratio(json, "expectancyR", s.expectancyR());
         json.put("largestLoss", Money.text(s.largestLoss()));
@@ -143,6 +142,16 @@ public final class ResultFiles {
         json.put("days", s.days().stream().map(ResultFiles::day).toList());
         json.put("decisions", s.decisions());
         json.put("declined", s.declined());
+        return json;
+    }
+
+    private static Map<String, Object> strategy(Strategy strategy) {
+        Map<String, Object> json = new LinkedHashMap<>();
+        json.put("name", strategy.name());
+        json.put("version", strategy.version());
+        json.put("exitPlan", strategy.plan().name());
+        json.put("exitPlanVersion", strategy.plan().version());
+        json.put("historyDays", strategy.historyDays());
         return json;
     }
 

@@ -6,6 +6,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
+import java.time.DateTimeException;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -25,6 +26,7 @@ import stativex.order.Realism;
 import stativex.order.Terms;
 import stativex.trial.Inputs;
 import stativex.trial.Run;
+import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
 
 /**
@@ -200,12 +202,12 @@ public final class SessionFile {
                     + header.get("prints") + " prints and checksum " + header.get("checksum").asString() + ", found "
                     + tape.count() + " prints and " + Long.toHexString(tape.checksum()));
         }
-        long[] heartbeats = header.get("heartbeats").valueStream()
-                .mapToLong(beat -> TapeTime.nanos(Instant.parse(beat.asString()))).toArray();
-        Terms terms = new Terms(Realism.valueOf(header.get("realism").asString().toUpperCase(Locale.ROOT)),
-                header.get("latencyNanos").asLong());
-        Inputs inputs = new Inputs(tape, documents.contract().value(), documents.account().value(),
-                documents.strategies().stream().map(Documents.Read::value).toList(), terms, heartbeats);
+        Inputs inputs;
+        try {
+            inputs = inputs(header, documents, tape);
+        } catch (IllegalArgumentException | DateTimeException | ArithmeticException | JacksonException e) {
+            throw new BadInput(first + ": expected times, realism and latency of a session: " + e.getMessage(), e);
+        }
         List<Placed> commands = new ArrayList<>();
         OptionalInt end = OptionalInt.empty();
         for (int i = 1; i < lines.size(); i++) {
@@ -218,6 +220,15 @@ public final class SessionFile {
             }
         }
         return new Session(documents, inputs, header.get("tape").asString(), List.copyOf(commands), end);
+    }
+
+    private static Inputs inputs(JsonNode header, Set documents, Tape tape) {
+        long[] heartbeats = header.get("heartbeats").valueStream()
+                .mapToLong(beat -> TapeTime.nanos(Instant.parse(beat.asString()))).toArray();
+        Terms terms = new Terms(Realism.valueOf(header.get("realism").asString().toUpperCase(Locale.ROOT)),
+                header.get("latencyNanos").asLong());
+        return new Inputs(tape, documents.contract().value(), documents.account().value(),
+                documents.strategies().stream().map(Documents.Read::value).toList(), terms, heartbeats);
     }
 
     private static Set documents(JsonNode header, String place) {

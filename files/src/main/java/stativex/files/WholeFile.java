@@ -22,7 +22,8 @@ final class WholeFile {
         Path place = file.toAbsolutePath();
         try {
             Files.createDirectories(place.getParent());
-            Path neighbour = Files.createTempFile(place.getParent(), "." + place.getFileName(), ".part");
+            Path neighbour = place
+                    .resolveSibling("." + place.getFileName() + "." + ProcessHandle.current().pid() + ".part");
             try {
                 try (BufferedWriter out = Files.newBufferedWriter(neighbour, charset)) {
                     content.to(out);

@@ -1,0 +1,106 @@
+package stativex.cli;
+
+import java.io.PrintWriter;
+import java.math.BigDecimal;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Locale;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.ArgGroup;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
+import picocli.CommandLine.Spec;
+import stativex.demo.Demo;
+import stativex.files.Documents;
+import stativex.files.ResultFiles;
+import stativex.files.SessionFile;
+import stativex.files.TickCsv;
+import stativex.market.Decimals;
+import stativex.market.Money;
+import stativex.order.Realism;
+import stativex.order.Terms;
+import stativex.trial.Run;
+import stativex.trial.Summary;
+
+/** Runs strategies over a tape, or a recorded session again, and writes what came of it. */
+@Command(name = "trial", mixinStandardHelpOptions = true, sortOptions = false, description = "Runs a strategy over a tape, or a recorded session again; writes fills.csv, trades.csv, decisions.csv and summary.json.")
+final class TrialCommand implements Callable<Integer> {
+    /** Where the inputs come from: files, or a session. */
+    static final class Source {
+        @ArgGroup(exclusive = false, multiplicity = "1")
+        private Files files;
+
+        @Option(names = "--session", paramLabel = "FILE", required = true, description = "a recorded session: gives the same fills again")
+        private Path session;
+    }
+
+    /** Files of a plain trial. */
+    static final class Files {
+        @Option(names = "--tape", paramLabel = "FILE.csv", required = true, description = "ticks: time,price,size[,bid,ask][,aggressor]")
+        private Path tape;
+
+        @Option(names = "--contract", paramLabel = "FILE.json", required = true, description = "contract document")
+        private Path contract;
+
+        @Option(names = "--strategy", paramLabel = "FILE.json", required = true, description = "strategy document; several may be given")
+        private List<Path> strategies;
+
+        @Option(names = "--account", paramLabel = "FILE.json", required = true, description = "account document")
+        private Path account;
+
+        @Option(names = "--realism", paramLabel = "through|touch", defaultValue = "through", description = "when resting limits fill (${DEFAULT-VALUE})")
+        private String realism;
+
+        @Option(names = "--latency", paramLabel = "MILLISECONDS", defaultValue = "0", description = "from sending to acceptance (${DEFAULT-VALUE})")
+        private String latency;
+    }
+
+    @ArgGroup(multiplicity = "1")
+    private Source source;
+
+    @Option(names = "--out", paramLabel = "DIR", required = true, description = "where to write the results")
+    private Path out;
+
+    @Spec
+    private CommandSpec spec;
+
+    TrialCommand() {}
+
+    @Override
+    public Integer call() {
+        Run run = source.session != null ? SessionFile.read(source.session, Demo::tape).run() : plain(source.files);
+        ResultFiles.write(out, run);
+        Summary summary = Summary.of(run);
+        PrintWriter print = spec.commandLine().getOut();
+        print.println(summary.trades() + " trades, net " + Money.text(summary.net()) + " "
+                + run.inputs().contract().currency() + " after fees of " + Money.text(summary.fees())
+                + ", deepest drawdown " + Money.text(summary.deepestDrawdown()) + "; tick mode, "
+                + run.inputs().terms().realism().word() + ", " + run.inputs().tape().count() + " prints. Results in "
+                + out);
+        return 0;
+    }
+
+    private Run plain(Files files) {
+        Terms terms = terms(files);
+        Documents.Read<stativex.market.Contract> contract = Documents.contract(files.contract);
+        SessionFile.Set documents = new SessionFile.Set(contract, Documents.account(files.account),
+                files.strategies.stream().map(Documents::strategy).toList());
+        return Run.trial(documents.inputs(TickCsv.read(files.tape, contract.value()), terms));
+    }
+
+    private Terms terms(Files files) {
+        if (!List.of("through", "touch").contains(files.realism)) {
+            throw new ParameterException(spec.commandLine(),
+                    "--realism: expected through or touch, found " + files.realism);
+        }
+        try {
+            BigDecimal nanos = Decimals.plain(files.latency).movePointRight(6);
+            return new Terms(Realism.valueOf(files.realism.toUpperCase(Locale.ROOT)), nanos.longValueExact());
+        } catch (IllegalArgumentException | ArithmeticException e) {
+            throw new ParameterException(spec.commandLine(),
+                    "--latency: expected milliseconds of 0 or more, found " + files.latency, e);
+        }
+    }
+}

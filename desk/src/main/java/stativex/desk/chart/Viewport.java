@@ -1,0 +1,94 @@
+package stativex.desk.chart;
+
+/**
+ * Which bars are in view: how wide a bar is and which one stands at the right edge. Shared by everything drawn under one
+ * another. Follows the newest bar until the person moves away from it.
+ */
+public final class Viewport {
+    private static final double NARROWEST = 1.2;
+    private static final double WIDEST = 40;
+
+    private double barWidth = 9;
+    private double rightBar;
+    private boolean following = true;
+    private double plotWidth = 600;
+
+    public Viewport() {
+        // starts at the newest bar
+    }
+
+    /** Width of the area that holds bars, pixels. */
+    public void plotWidth(double pixels) {
+        plotWidth = Math.max(50, pixels);
+    }
+
+    public double plotWidth() {
+        return plotWidth;
+    }
+
+    public double barWidth() {
+        return barWidth;
+    }
+
+    public boolean following() {
+        return following;
+    }
+
+    /** Goes back to the newest bar. */
+    public void follow() {
+        following = true;
+    }
+
+    /** While following: the newest bar stands {@code margin} pixels from the right edge. */
+    public void newest(double bars, double margin) {
+        if (following) {
+            rightBar = bars + margin / barWidth;
+        }
+    }
+
+    /** Left edge of a bar, pixels. */
+    public double x(double bar) {
+        return plotWidth - (rightBar - bar) * barWidth;
+    }
+
+    public double centre(double bar) {
+        return x(bar) + barWidth / 2;
+    }
+
+    /** The bar under a pixel; may lie outside the series. */
+    public int barAt(double x) {
+        return (int) Math.floor(rightBar - (plotWidth - x) / barWidth);
+    }
+
+    public int firstBar() {
+        return Math.max(0, barAt(0));
+    }
+
+    /** Zooms so that the bar under {@code x} stays there. */
+    public void zoom(double factor, double x) {
+        double bar = rightBar - (plotWidth - x) / barWidth;
+        barWidth = Math.clamp(barWidth * factor, NARROWEST, WIDEST);
+        if (!following) {
+            rightBar = bar + (plotWidth - x) / barWidth;
+        }
+    }
+
+    /** Moves by pixels; to the right shows earlier bars. */
+    public void drag(double pixels, double bars) {
+        rightBar -= pixels / barWidth;
+        following = false;
+        if (rightBar > bars + plotWidth / barWidth * 0.7) {
+            rightBar = bars + plotWidth / barWidth * 0.7;
+        }
+        rightBar = Math.max(rightBar, Math.min(bars, 5));
+    }
+
+    /** Brings a bar into view. */
+    public void reveal(int bar, double bars) {
+        if (x(bar) < 0) {
+            drag(-x(bar) + 4, bars);
+        } else if (x(bar) + barWidth > plotWidth) {
+            drag(plotWidth - x(bar) - barWidth - 4, bars);
+        }
+    }
+}
