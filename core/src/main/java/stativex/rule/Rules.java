@@ -8,10 +8,12 @@ import java.util.List;
 import org.antlr.v4.runtime.BaseErrorListener;
 import org.antlr.v4.runtime.CharStreams;
 import org.antlr.v4.runtime.CommonTokenStream;
+import org.antlr.v4.runtime.NoViableAltException;
 import org.antlr.v4.runtime.ParserRuleContext;
 import org.antlr.v4.runtime.RecognitionException;
 import org.antlr.v4.runtime.Recognizer;
 import org.antlr.v4.runtime.Token;
+import org.antlr.v4.runtime.TokenStream;
 import org.antlr.v4.runtime.misc.Interval;
 import stativex.rule.grammar.RuleLexer;
 import stativex.rule.grammar.RuleParser;
@@ -62,9 +64,14 @@ public final class Rules {
                 String found = symbol instanceof Token token
                         ? token.getType() == Token.EOF ? "the end of the rule" : "\"" + token.getText() + "\""
                         : message.replaceFirst(".*'(.*)'.*", "\"$1\"");
-                String expected = recognizer instanceof RuleParser p
-                        ? expected(p)
-                        : "a word, number or sign of the language";
+                String expected = switch (recognizer) {
+                    // inside a form that could still become two things the parser's own list is that of its beginning
+                    case RuleParser ignored when e instanceof NoViableAltException form
+                            && form.getStartToken() != form.getOffendingToken() ->
+                        "a relation such as > or \"rises through\"" + (open(form) ? ", or a closing bracket" : "");
+                    case RuleParser p -> expected(p);
+                    default -> "a word, number or sign of the language";
+                };
                 throw new RuleProblem(line, column + 1, "expected " + expected + ", found " + found);
             }
         };
@@ -73,6 +80,16 @@ public final class Rules {
         parser.removeErrorListeners();
         parser.addErrorListener(listener);
         return parser;
+    }
+
+    /** Whether a bracket is open where the form broke off. */
+    private static boolean open(NoViableAltException form) {
+        int depth = 0;
+        for (int i = 0; i < form.getOffendingToken().getTokenIndex(); i++) {
+            String text = form.getInputStream() instanceof TokenStream tokens ? tokens.get(i).getText() : "";
+            depth += text.equals("(") ? 1 : text.equals(")") ? -1 : 0;
+        }
+        return depth > 0;
     }
 
     private static String expected(RuleParser parser) {
@@ -238,7 +255,7 @@ public final class Rules {
         String name = context.getText();
         return names.output(name).orElseThrow(() -> {
             String near = names.names().stream().min(Comparator.comparingInt(n -> distance(n, name))).orElse("");
-            String hint = distance(near, name) <= Math.max(1, name.length() / 3)
+            String hint = distance(near, name) <= Math.max(2, name.length() / 3)
                     ? "; did you mean \"" + near + "\"?"
                     : "";
             return problem(context, "expected one of " + String.join(", ", names.names()) + "; found \"" + name + "\""

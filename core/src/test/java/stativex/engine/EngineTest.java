@@ -1,0 +1,401 @@
+package stativex.engine;
+
+import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertFalse;
+import static org.testng.Assert.assertThrows;
+import static org.testng.Assert.assertTrue;
+
+import java.util.List;
+import java.util.Optional;
+import org.testng.annotations.Test;
+import stativex.account.Account;
+import stativex.account.Rulebook;
+import stativex.exit.ExitPlan;
+import stativex.interlock.SessionWindow;
+import stativex.market.Contract;
+import stativex.market.Money;
+import stativex.market.Side;
+import stativex.market.Tape;
+import stativex.order.Fill;
+import stativex.order.Order;
+import stativex.order.Realism;
+import stativex.order.Terms;
+import stativex.trial.Given;
+import stativex.trial.Inputs;
+import stativex.trial.Run;
+
+/** What one print does, step by step. */
+public class EngineTest {
+    private static final long OPEN = Given.at(0, "01:00:00");
+
+    private static List<String> fills(Run run) {
+        return run.engine().log().fills().stream().map(f -> f.print() + " " + (f.buy() ? "buy " : "sell ")
+                + f.quantity() + " at " + f.price() + " " + f.reason()).toList();
+    }
+
+    private static List<String> decisions(Run run) {
+        return run.engine().log().decisions().stream()
+                .map(d -> d.print() + " " + d.kind().word() + (d.reason().isEmpty() ? "" : " " + d.reason())).toList();
+    }
+
+    private static Run trial(Tape tape, Contract contract, Strategy strategy, Account account, Terms terms) {
+        return Run.trial(Inputs.of(tape, contract, account, List.of(strategy), terms));
+    }
+
+    private static Run trial(Tape tape, Given.StrategyBuilder strategy) {
+        return trial(tape, Given.contract(0), strategy.build(), Given.account(), Terms.DEFAULT);
+    }
+
+    private static Given.StrategyBuilder buyer() {
+        return Given.strategy().onlyLong("close > open");
+    }
+
+    @Test
+    public void anEntryMeetsTheNextPrintAtTheEarliest() {
+        Run run = trial(Given.tape(OPEN, 10, 11, 14, 13), buyer());
+        assertEquals(fills(run), List.of("2 buy 1 at 14 entry", "3 sell 1 at 13 open at end"));
+    }
+
+    @Test
+    public void latencyWaitsForAPrintThatIsNotBeforeAcceptance() {
+        Terms slow = new Terms(Realism.THROUGH, 3 * Given.SECOND);
+        Run run = trial(Given.tape(OPEN, 10, 11, 14, 13, 12, 17, 18), Given.contract(0), buyer().build(),
+                Given.account(), slow);
+        // sent with print 1 at second 1, accepted at second 4: print 4 is stamped exactly then
+        assertEquals(fills(run).getFirst(), "4 buy 1 at 12 entry");
+    }
+
+    @Test
+    public void theStopWorksFromThePrintAfterTheFill() {
+        var strategy = buyer();
+        strategy.plan = Given.plan(3);
+        Run run = trial(Given.tape(OPEN, 10, 11, 14, 11, 10), strategy);
+        assertEquals(fills(run), List.of("2 buy 1 at 14 entry", "3 sell 1 at 11 stop"));
+    }
+
+    @Test
+    public void aMarketOrderPaysTheWorseOfFarQuoteAndPrintThenSlippage() {
+        Tape tape = new Tape.Builder(4).add(OPEN, 10, 1, 9, 10).add(OPEN + 1, 11, 1, 10, 11)
+                .add(OPEN + 2, 12, 1, 12, 15).add(OPEN + 3, 12, 1, 11, 13).build();
+        Run run = trial(tape, Given.contract(2), buyer().build(), Given.account(), Terms.DEFAULT);
+        assertEquals(fills(run), List.of("2 buy 1 at 17 entry", "3 sell 1 at 12 open at end"));
+        Fill entry = run.engine().log().fills().getFirst();
+        assertEquals(entry.slippage(), 2);
+        assertEquals(entry.gap(), 4, "from the last print when it was sent, slippage apart");
+    }
+
+    @Test
+    public void aStopGapsThroughAndPaysTheGap() {
+        var strategy = buyer();
+        strategy.plan = Given.plan(3);
+        Run run = trial(Given.tape(OPEN, 10, 11, 14, 13, 5, 6), Given.contract(1), strategy.build(), Given.account(),
+                Terms.DEFAULT);
+        assertEquals(fills(run).get(1), "4 sell 1 at 4 stop", "never better than its price, here far worse");
+        Trade trade = run.engine().log().trades().getFirst();
+        assertEquals(trade.slippage(), Given.contract(1).money(2, 1), "a tick at each end");
+        assertEquals(trade.net(), trade.gross() - 2 * 2 * Money.UNIT);
+    }
+
+    @Test
+    public void limitsFillThroughOrAtATouch() {
+        var strategy = Given.strategy();
+        strategy.longSide = Optional.of(Given.rule("close > open", "close - 2 ticks"));
+        strategy.shortSide = Optional.empty();
+        strategy.type = Order.Type.LIMIT;
+        Tape tape = Given.tape(OPEN, 10, 12, 11, 10, 11, 9, 11);
+        Run through = trial(tape, Given.contract(0), strategy.build(), Given.account(), Terms.DEFAULT);
+        assertEquals(fills(through).getFirst(), "5 buy 1 at 10 entry");
+        Run touch = trial(tape, Given.contract(0), strategy.build(), Given.account(),
+                new Terms(Realism.TOUCH, 0));
+        assertEquals(fills(touch).getFirst(), "3 buy 1 at 10 entry");
+    }
+
+    @Test
+    public void limitsTakeAtMostThePrintAndRestForTheNext() {
+        var strategy = Given.strategy();
+        strategy.longSide = Optional.of(Given.rule("close > open", "close - 2 ticks"));
+        strategy.shortSide = Optional.empty();
+        strategy.type = Order.Type.LIMIT;
+        strategy.quantity = 5;
+        strategy.plan = Given.plan(100, Given.target(5, 40));
+        Tape tape = new Tape.Builder(8).add(OPEN, 10, 1, Tape.NONE, Tape.NONE)
+                .add(OPEN + 1, 12, 1, Tape.NONE, Tape.NONE).add(OPEN + 2, 9, 2, Tape.NONE, Tape.NONE)
+                .add(OPEN + 3, 8, 2, Tape.NONE, Tape.NONE).add(OPEN + 4, 9, 9, Tape.NONE, Tape.NONE).build();
+        Run run = trial(tape, Given.contract(0), strategy.build(), Given.account(), Terms.DEFAULT);
+        assertEquals(fills(run).subList(0, 3),
+                List.of("2 buy 2 at 10 entry", "3 buy 2 at 10 entry", "4 buy 1 at 10 entry"));
+    }
+
+    @Test
+    public void aLimitTheMarketHasPassedTakesTheFarQuote() {
+        var strategy = Given.strategy();
+        strategy.longSide = Optional.of(Given.rule("close > open", "close + 5 ticks"));
+        strategy.shortSide = Optional.empty();
+        strategy.type = Order.Type.LIMIT;
+        Tape tape = new Tape.Builder(4).add(OPEN, 10, 1, 9, 10).add(OPEN + 1, 12, 1, 11, 12)
+                .add(OPEN + 2, 12, 3, 12, 13).add(OPEN + 3, 12, 1, 11, 12).build();
+        Run run = trial(tape, Given.contract(2), strategy.build(), Given.account(), Terms.DEFAULT);
+        assertEquals(fills(run).getFirst(), "2 buy 1 at 13 entry", "no slippage on a limit");
+    }
+
+    @Test
+    public void targetsBreakevenAndTrailWorkPrintByPrint() {
+        var strategy = buyer();
+        strategy.quantity = 2;
+        strategy.plan = new ExitPlan("plan", "1", Optional.of(new ExitPlan.Stop.Ticks(16)),
+                List.of(Given.target(1, 14), Given.target(1, 36)), Optional.of(new ExitPlan.Breakeven(12, 1)),
+                List.of(new ExitPlan.TrailStep(16, 12, 4)));
+        // entry at 100; +12 sets breakeven +1; +15 fills target 1 at +14; +16 trails to +4; +20 to +8; back to +8
+        Run run = trial(Given.tape(OPEN, 98, 99, 100, 111, 112, 115, 116, 120, 109, 108, 107), strategy);
+        assertEquals(fills(run), List.of("2 buy 2 at 100 entry", "5 sell 1 at 114 target 1", "9 sell 1 at 108 trail"));
+        Trade trade = run.engine().log().trades().getFirst();
+        assertEquals(trade.stops().stream().map(s -> s.print() + " " + s.level() + " " + s.origin()).toList(),
+                List.of("2 84 stop", "4 101 breakeven", "6 104 trail", "7 108 trail"));
+        assertEquals(trade.mfe(), 20);
+        assertEquals(trade.mae(), 0);
+        assertEquals(trade.exitReason(), "trail");
+        assertEquals(trade.gross(), Given.contract(0).money(14 + 8, 1));
+    }
+
+    @Test
+    public void aLeaveThatWorksGoesBeforeStopAndTarget() {
+        var strategy = buyer();
+        strategy.plan = Given.plan(3, Given.target(1, 2));
+        Inputs inputs = Inputs.of(Given.tape(OPEN, 10, 11, 14, 14, 17, 18), Given.contract(0), Given.account(),
+                List.of(strategy.build()), Terms.DEFAULT);
+        Run run = new Run(inputs);
+        run.command(new Command.SetMode(0, Mode.ENGAGED));
+        run.toPlace(4);
+        run.command(new Command.Flatten(0));
+        run.toPlace(run.length());
+        run.finish();
+        assertEquals(fills(run), List.of("2 buy 1 at 14 entry", "4 sell 1 at 17 by hand"));
+    }
+
+    @Test
+    public void aWindowsFlattenActsItsLeadBeforeTheEndAndMeetsTheNextPrint() {
+        var strategy = buyer();
+        strategy.windows = List.of(Given.window("Morning", "00:30", "01:00:08", SessionWindow.End.FLATTEN, 3));
+        Run run = trial(Given.tape(OPEN, 10, 11, 12, 12, 12, 12, 13, 9, 10), strategy);
+        // the lead begins at second 5: print 5 brings the clock there, its order meets print 6
+        assertEquals(fills(run), List.of("2 buy 1 at 12 entry", "6 sell 1 at 13 window end"));
+        assertEquals(decisions(run), List.of("1 taken"));
+    }
+
+    @Test
+    public void aFlattenWithoutAPrintIsAssumedAtTheSessionsEnd() {
+        var strategy = buyer();
+        strategy.windows = List.of(Given.window("All", "00:30", "02:00", SessionWindow.End.FLATTEN, 10));
+        Tape tape = new Tape.Builder(5).add(OPEN, 10, 1, Tape.NONE, Tape.NONE)
+                .add(OPEN + 1, 11, 1, Tape.NONE, Tape.NONE).add(OPEN + 2, 12, 1, Tape.NONE, Tape.NONE)
+                .add(Given.at(0, "01:59:55"), 13, 1, Tape.NONE, Tape.NONE)
+                .add(Given.at(0, "03:00:00"), 30, 1, Tape.NONE, Tape.NONE).build();
+        Run run = trial(tape, Given.contract(1), strategy.build(), Given.account(), Terms.DEFAULT);
+        assertEquals(fills(run).get(1), "3 sell 1 at 12 assumed at session end");
+        assertEquals(run.engine().log().fills().get(1).time(), Given.at(0, "02:00:00"));
+    }
+
+    @Test
+    public void theLineCheckDeclinesWhatAStopOutWouldCross() {
+        var strategy = buyer();
+        strategy.plan = Given.plan(40); // 40 × 12.50 + 12.50 + 4 = 516.50 with a tick of slippage
+        Account narrow = Given.account(Optional.of(new Account.DayLoss(Money.parse("516.50"), true)), Optional.empty(),
+                List.of());
+        Account wide = Given.account(Optional.of(new Account.DayLoss(Money.parse("516.51"), true)), Optional.empty(),
+                List.of());
+        Tape tape = Given.tape(OPEN, 10, 11, 12, 12);
+        assertEquals(decisions(trial(tape, Given.contract(1), strategy.build(), narrow, Terms.DEFAULT)),
+                List.of("1 declined line check"));
+        assertEquals(decisions(trial(tape, Given.contract(1), strategy.build(), wide, Terms.DEFAULT)),
+                List.of("1 taken"));
+    }
+
+    @Test
+    public void theDayLossLocksUntilTheNextTradingDay() {
+        var strategy = buyer();
+        strategy.plan = Given.plan(4);
+        Account account = Given.account(Optional.of(new Account.DayLoss(Money.parse("200"), true)), Optional.empty(),
+                List.of());
+        Tape.Builder tape = new Tape.Builder(20);
+        long[] prices = {10, 11, 14, 0, 1, 2, 1, 2};
+        for (int i = 0; i < prices.length; i++) {
+            tape.add(OPEN + i * Given.SECOND, prices[i], 1, Tape.NONE, Tape.NONE);
+        }
+        long next = Given.at(1, "01:00:00");
+        tape.add(next, 10, 1, Tape.NONE, Tape.NONE).add(next + 1, 11, 1, Tape.NONE, Tape.NONE).add(next + 2, 11, 1,
+                Tape.NONE, Tape.NONE);
+        Run run = trial(tape.build(), Given.contract(1), strategy.build(), account, Terms.DEFAULT);
+        assertEquals(decisions(run), List.of("1 taken", "3 locked day loss", "5 declined locked", "7 declined locked",
+                "9 taken"));
+    }
+
+    @Test
+    public void theFloorBreaksTheAccountForGood() {
+        var strategy = buyer();
+        strategy.plan = Given.plan(4);
+        Account account = Given.account(Optional.empty(), Optional.empty(),
+                List.of(new Rulebook.DrawdownFloor(Money.parse("150"), Optional.empty())));
+        Tape.Builder tape = new Tape.Builder(20);
+        long[] prices = {10, 11, 14, 25, 12, 9, 10};
+        for (int i = 0; i < prices.length; i++) {
+            tape.add(OPEN + i * Given.SECOND, prices[i], 1, Tape.NONE, Tape.NONE);
+        }
+        long next = Given.at(1, "01:00:00");
+        tape.add(next, 10, 1, Tape.NONE, Tape.NONE).add(next + 1, 11, 1, Tape.NONE, Tape.NONE);
+        Run run = trial(tape.build(), Given.contract(0), strategy.build(), account, Terms.DEFAULT);
+        // the peak at +11 ticks lifts the floor by 135.50 to −14.50; at −2 ticks and one fee equity is −27
+        assertEquals(decisions(run), List.of("1 taken", "3 declined adds not allowed", "4 locked drawdown floor",
+                "8 declined broken"));
+        assertEquals(fills(run).get(1), "5 sell 1 at 9 drawdown floor", "leave goes before the stop");
+        assertTrue(run.engine().watch().broken());
+    }
+
+    @Test
+    public void onlySignalsAfterEngagingCountAndSwitchingOffCancelsWhatRests() {
+        var strategy = Given.strategy();
+        strategy.longSide = Optional.of(Given.rule("close > open", "close - 5 ticks"));
+        strategy.shortSide = Optional.empty();
+        strategy.type = Order.Type.LIMIT;
+        Inputs inputs = Inputs.of(Given.tape(OPEN, 10, 11, 11, 12, 12, 12, 1, 1), Given.contract(0), Given.account(),
+                List.of(strategy.build()), Terms.DEFAULT);
+        Run run = new Run(inputs);
+        run.toPlace(2);
+        assertTrue(decisions(run).isEmpty(), "off: nothing");
+        run.command(new Command.SetMode(0, Mode.WATCHING));
+        run.toPlace(3);
+        run.command(new Command.SetMode(0, Mode.ENGAGED));
+        run.toPlace(4);
+        assertEquals(decisions(run), List.of("3 taken"));
+        run.command(new Command.SetMode(0, Mode.OFF));
+        run.toPlace(run.length());
+        run.finish();
+        assertTrue(fills(run).isEmpty(), "the resting entry was cancelled: " + fills(run));
+    }
+
+    @Test
+    public void onceSwitchesASideOffAfterItsEntry() {
+        var strategy = buyer();
+        strategy.once = true;
+        strategy.plan = Given.plan(2);
+        Run run = trial(Given.tape(OPEN, 10, 11, 12, 10, 10, 11, 11, 12), strategy);
+        assertEquals(decisions(run), List.of("1 taken", "5 declined side off", "7 declined side off"));
+    }
+
+    @Test
+    public void breakevenByHandOnlyTightensAndHalfOffTakesHalf() {
+        var strategy = buyer();
+        strategy.quantity = 4;
+        strategy.plan = Given.plan(10);
+        Inputs inputs = Inputs.of(Given.tape(OPEN, 10, 11, 20, 24, 23, 20, 19), Given.contract(0), Given.account(),
+                List.of(strategy.build()), Terms.DEFAULT);
+        Run run = new Run(inputs);
+        run.command(new Command.SetMode(0, Mode.ENGAGED));
+        run.toPlace(4);
+        run.command(new Command.HalfOff(0));
+        run.command(new Command.HalfOff(0));
+        run.command(new Command.Breakeven(0));
+        run.toPlace(run.length());
+        run.finish();
+        assertEquals(fills(run),
+                List.of("2 buy 4 at 20 entry", "4 sell 2 at 23 by hand", "5 sell 2 at 20 breakeven"));
+    }
+
+    @Test
+    public void flatAndLockLeavesAndNobodyEntersThatDay() {
+        Inputs inputs = Inputs.of(Given.tape(OPEN, 10, 11, 12, 13, 14, 15), Given.contract(0), Given.account(),
+                List.of(buyer().build()), Terms.DEFAULT);
+        Run run = new Run(inputs);
+        run.command(new Command.SetMode(0, Mode.ENGAGED));
+        run.toPlace(3);
+        run.command(new Command.FlatAndLock());
+        run.toPlace(run.length());
+        run.finish();
+        assertEquals(fills(run), List.of("2 buy 1 at 12 entry", "3 sell 1 at 13 by hand"));
+        assertEquals(decisions(run), List.of("1 taken", "2 locked by hand", "3 declined locked", "5 declined locked"));
+    }
+
+    @Test
+    public void aLockBeforeTheFirstPrintHoldsForThatDay() {
+        Run run = new Run(Inputs.of(Given.tape(OPEN + 1, 10, 11, 12), Given.contract(0), Given.account(),
+                List.of(buyer().build()), Terms.DEFAULT));
+        run.command(new Command.SetMode(0, Mode.ENGAGED));
+        run.command(new Command.FlatAndLock());
+        run.toPlace(run.length());
+        assertEquals(decisions(run), List.of("-1 locked by hand", "1 declined locked"));
+    }
+
+    @Test
+    public void twoStrategiesDoNotTouchEachOthersOrders() {
+        var one = buyer();
+        one.plan = Given.plan(3);
+        var two = Given.strategy();
+        two.name = "Slack-water";
+        two.longSide = Optional.empty();
+        two.shortSide = Optional.of(Given.rule("close > open"));
+        two.plan = Given.plan(50, Given.target(1, 4));
+        Run run = Run.trial(Inputs.of(Given.tape(OPEN, 10, 11, 14, 11, 9), Given.contract(0), Given.account(),
+                List.of(one.build(), two.build()), Terms.DEFAULT));
+        assertEquals(fills(run), List.of("2 buy 1 at 14 entry", "2 sell 1 at 14 entry", "3 sell 1 at 11 stop",
+                "4 buy 1 at 10 target 1"));
+        assertEquals(run.engine().log().fills().stream().map(Fill::owner).toList(), List.of(0, 1, 0, 1));
+        assertTrue(run.engine().ledger().flat());
+    }
+
+    @Test
+    public void anIncompleteFirstSessionDeclines() {
+        Run run = trial(Given.tape(OPEN + 61 * Given.SECOND, 10, 11, 12), buyer());
+        assertEquals(decisions(run), List.of("1 declined session incomplete"));
+    }
+
+    @Test
+    public void printsOutsideASessionOnlyMoveTheClock() {
+        Run run = trial(Given.tape(OPEN - 10 * Given.SECOND, 10, 11, 12, 13), buyer());
+        assertTrue(decisions(run).isEmpty());
+        assertEquals(run.engine().runs().getFirst().bars.series().count(), 0);
+    }
+
+    @Test
+    public void historyDaysOnlyFeedTheStudies() {
+        var strategy = buyer();
+        strategy.history = 1;
+        Tape.Builder tape = new Tape.Builder(8);
+        for (int day = 0; day < 2; day++) {
+            for (int i = 0; i < 2; i++) {
+                tape.add(Given.at(day, "01:00:0" + i), 10 + i, 1, Tape.NONE, Tape.NONE);
+            }
+        }
+        assertEquals(decisions(trial(tape.build(), strategy)), List.of("3 taken"));
+    }
+
+    @Test
+    public void documentsThatDoNotFitAreRefused() {
+        var strategy = buyer();
+        strategy.longSide = Optional.of(Given.rule("close > open", "close"));
+        assertThrows(IllegalArgumentException.class, () -> trial(Given.tape(OPEN, 1), strategy));
+        var limit = buyer();
+        limit.type = Order.Type.LIMIT;
+        assertThrows(IllegalArgumentException.class, () -> trial(Given.tape(OPEN, 1), limit));
+        Strategy same = buyer().build();
+        assertThrows(IllegalArgumentException.class, () -> Inputs.of(Given.tape(OPEN, 1), Given.contract(0),
+                Given.account(), List.of(same, same), Terms.DEFAULT));
+    }
+
+    @Test
+    public void theSentenceSaysWhy() {
+        var strategy = buyer();
+        strategy.windows = List.of(Given.window("Morning", "01:10", "01:30", SessionWindow.End.FLATTEN, 30));
+        Run run = new Run(Inputs.of(Given.tape(OPEN, 10, 11, 12, 12), Given.contract(0), Given.account(),
+                List.of(strategy.build()), Terms.DEFAULT));
+        assertEquals(sentence(run), "Not trading: Ebb fade is off");
+        run.command(new Command.SetMode(0, Mode.ENGAGED));
+        run.toPlace(1);
+        assertEquals(sentence(run), "Not trading: Morning opens at 01:10 (in 10 min)");
+        run.command(new Command.FlatAndLock());
+        assertEquals(sentence(run), "Not trading: locked until the next trading day, by hand");
+        assertFalse(run.engine().snapshot().strategies().getFirst().lanes().get(Side.LONG).isEmpty());
+    }
+
+    private static String sentence(Run run) {
+        return run.engine().snapshot().strategies().getFirst().sentence();
+    }
+}

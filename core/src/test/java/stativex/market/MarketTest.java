@@ -1,0 +1,226 @@
+package stativex.market;
+
+import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertFalse;
+import static org.testng.Assert.assertThrows;
+import static org.testng.Assert.assertTrue;
+import static org.testng.Assert.expectThrows;
+
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.LocalTime;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+import stativex.trial.Given;
+
+public class MarketTest {
+    private static final ZoneId AUCKLAND = ZoneId.of("Pacific/Auckland");
+    private static final ZoneId HELSINKI = ZoneId.of("Europe/Helsinki");
+
+    @Test
+    public void figuresOfTheTrade() {
+        // common practice, no source: 0.01 worth 10; 100 of money is 10 ticks; long from 93.91 the stop is at 93.81
+        Contract crude = Given.contract("0.01", "10.00", 0);
+        assertEquals(crude.ticksFor(Money.parse("100")), 10);
+        assertEquals(crude.text(crude.price("93.91") - crude.ticksFor(Money.parse("100"))), "93.81");
+        assertEquals(crude.ticksFor(Money.parse("105")), 10, "never further than asked");
+        // common practice, no source: 0.25 worth 12.50; 3239.50 and a target of 10 points is 3249.50
+        Contract index = Given.contract("0.25", "12.50", 0);
+        assertEquals(index.text(index.price("3239.50") + index.price("10")), "3249.50");
+        // common practice, no source: 200 pips of 0.0001 worth 10 on 100 000 units are 0.0200 and 2 000
+        Contract pair = Given.contract("0.0001", "10.00", 0);
+        assertEquals(pair.text(200), "0.0200");
+        assertEquals(Money.text(pair.money(200, 1)), "2000.00");
+    }
+
+    @Test
+    public void aMicroTickValueIsExact() {
+        assertEquals(Money.parse("0.625"), 6250);
+        assertEquals(Money.text(6250), "0.6250");
+        assertEquals(Money.text(-6250 * 8), "-5.00");
+        assertThrows(IllegalArgumentException.class, () -> Money.parse("0.00001"));
+    }
+
+    @Test
+    public void pricesStayOnTheGrid() {
+        Contract contract = Given.contract(0);
+        assertEquals(contract.price("-1.25"), -5);
+        assertEquals(contract.text(-5), "-1.25");
+        assertEquals(contract.price("0"), 0);
+        var problem = expectThrows(IllegalArgumentException.class, () -> contract.price("1284.30"));
+        assertTrue(problem.getMessage().contains("tick grid of 0.25"), problem.getMessage());
+        for (String bad : List.of("1e3", "1,284.00", "", "1 284", ".5", "NaN", "0x10")) {
+            assertThrows(IllegalArgumentException.class, () -> contract.price(bad));
+        }
+        assertEquals(contract.meanText(9, 2), "1.125000", "four decimals more when off the grid");
+        assertEquals(contract.meanText(-1, 3), "-0.083333", "half away from zero");
+        assertEquals(contract.meanText(8, 2), "1.00");
+    }
+
+    @Test
+    public void moneyThrowsOnOverflow() {
+        Contract contract = Given.contract(0);
+        assertThrows(ArithmeticException.class, () -> contract.money(Long.MAX_VALUE / 1000, 1000));
+    }
+
+    /** IANA time zone rules of both zones, checked against the published transition times (tz database, from memory). */
+    @DataProvider
+    public Object[][] localTimes() {
+        return new Object[][]{
+                // Auckland skips 02:00–03:00 on 27 September 2026: the first instant at or after is 03:00 NZDT
+                {AUCKLAND, "2026-09-27T02:30", "2026-09-26T14:00:00Z"},
+                {AUCKLAND, "2026-09-27T02:00", "2026-09-26T14:00:00Z"},
+                {AUCKLAND, "2026-09-27T03:00", "2026-09-26T14:00:00Z"},
+                {AUCKLAND, "2026-09-27T01:59", "2026-09-26T13:59:00Z"},
+                // Auckland repeats 02:00–03:00 on 5 April 2026: the first showing is NZDT
+                {AUCKLAND, "2026-04-05T02:30", "2026-04-04T13:30:00Z"},
+                // Helsinki skips 03:00–04:00 on 29 March 2026 and repeats it on 25 October
+                {HELSINKI, "2026-03-29T03:15", "2026-03-29T01:00:00Z"},
+                {HELSINKI, "2026-10-25T03:15", "2026-10-25T00:15:00Z"},
+                {HELSINKI, "2026-07-01T12:00", "2026-07-01T09:00:00Z"}};
+    }
+
+    @Test(dataProvider = "localTimes")
+    public void aLocalTimeIsTheFirstInstantThatShowsIt(ZoneId zone, String local, String instant) {
+        assertEquals(TapeTime.instant(TapeTime.first(LocalDateTime.parse(local), zone)), Instant.parse(instant));
+    }
+
+    @Test
+    public void aggressorComesFromQuoteThenFromTheTickTest() {
+        Tape tape = new Tape.Builder(8)
+                .add(1, 10, 1, 9, 11) // between: tick test, none earlier
+                .add(2, 11, 1, 9, 11) // at the ask
+                .add(3, 9, 1, 9, 11) // at the bid
+                .add(4, 9, 1, 9, 9) // locked: tick test against 11: lower
+                .add(5, 10, 1, Tape.NONE, Tape.NONE) // no quote: higher than 9
+                .add(6, 10, 1, Tape.NONE, Tape.NONE) // still against the last different price
+                .add(7, 12, 1, Tape.NONE, 12) // one side only
+                .add(8, 12, 1, 13, 11) // crossed: against 10: higher
+                .add(9, 5, 1, 4, 5, Optional.of(Aggressor.SELLER)) // given stands
+                .build();
+        Aggressor[] expected = {Aggressor.UNKNOWN, Aggressor.BUYER, Aggressor.SELLER, Aggressor.SELLER, Aggressor.BUYER,
+                Aggressor.BUYER, Aggressor.BUYER, Aggressor.BUYER, Aggressor.SELLER};
+        for (int i = 0; i < expected.length; i++) {
+            assertEquals(tape.aggressor(i), expected[i], "print " + i);
+        }
+    }
+
+    @Test
+    public void theTapeKeepsEverythingAndRefusesTimeGoingBack() {
+        Tape.Builder builder = new Tape.Builder(1);
+        for (int i = 0; i < 100; i++) {
+            builder.add(i / 2, -50 + i, i + 1, i % 3 == 0 ? Tape.NONE : -51 + i, Tape.NONE);
+        }
+        assertThrows(IllegalArgumentException.class, () -> builder.add(10, 0, 1, Tape.NONE, Tape.NONE));
+        assertThrows(IllegalArgumentException.class, () -> builder.add(60, 0, 0, Tape.NONE, Tape.NONE));
+        Tape tape = builder.build();
+        assertEquals(tape.count(), 100);
+        for (int i = 0; i < 100; i++) {
+            assertEquals(tape.time(i), i / 2);
+            assertEquals(tape.price(i), -50 + i);
+            assertEquals(tape.size(i), i + 1);
+            assertEquals(tape.bid(i), i % 3 == 0 ? Tape.NONE : -51 + i);
+        }
+        assertEquals(tape.firstAt(7), 14);
+        assertEquals(tape.firstAt(1000), 100);
+    }
+
+    @Test
+    public void tickBarsCloseWithTheirNthTradeAndAreCutAtTheClose() {
+        Tape tape = Given.tape(0, 5, 9, 3, 6, 8, 7, 7);
+        TickBars bars = new TickBars(tape, 3);
+        bars.sessionOpens(Given.MONDAY);
+        for (int i = 0; i < 7; i++) {
+            assertEquals(bars.add(i), i == 2 || i == 5);
+        }
+        assertEquals(bars.forming().orElseThrow().close(), 7);
+        assertTrue(bars.cut());
+        assertFalse(bars.cut(), "nothing is forming any more");
+        BarSeries series = bars.series();
+        assertEquals(series.count(), 3);
+        assertEquals(List.of(series.open(0), series.high(0), series.low(0), series.close(0)), List.of(5L, 9L, 3L, 3L));
+        assertEquals(List.of(series.open(1), series.high(1), series.low(1), series.close(1)), List.of(6L, 8L, 6L, 7L));
+        assertEquals(series.trades(2), 1);
+        assertTrue(series.cut(2));
+        assertEquals(series.tradingDate(2), Given.MONDAY);
+    }
+
+    @Test
+    public void barsAgreeWithANaiveCountOnRandomTapes() {
+        var dice = new java.util.SplittableRandom(7);
+        for (int round = 0; round < 200; round++) {
+            int n = dice.nextInt(1, 200);
+            int size = dice.nextInt(1, 30);
+            Tape.Builder builder = new Tape.Builder(n);
+            for (int i = 0; i < n; i++) {
+                builder.add(i, dice.nextInt(-40, 40), dice.nextInt(1, 9), Tape.NONE, Tape.NONE,
+                        Optional.of(Aggressor.values()[dice.nextInt(3)]));
+            }
+            Tape tape = builder.build();
+            TickBars bars = new TickBars(tape, size);
+            bars.sessionOpens(Given.MONDAY);
+            for (int i = 0; i < n; i++) {
+                bars.add(i);
+            }
+            assertEquals(bars.series().count(), n / size);
+            for (int bar = 0; bar < n / size; bar++) {
+                long high = Long.MIN_VALUE;
+                long low = Long.MAX_VALUE;
+                long volume = 0;
+                long delta = 0;
+                for (int i = bar * size; i < bar * size + size; i++) {
+                    high = Math.max(high, tape.price(i));
+                    low = Math.min(low, tape.price(i));
+                    volume += tape.size(i);
+                    delta += tape.aggressor(i) == Aggressor.BUYER
+                            ? tape.size(i)
+                            : tape.aggressor(i) == Aggressor.SELLER ? -tape.size(i) : 0;
+                }
+                assertEquals(bars.series().high(bar), high);
+                assertEquals(bars.series().low(bar), low);
+                assertEquals(bars.series().volume(bar), volume);
+                assertEquals(bars.series().delta(bar), delta);
+                assertEquals(bars.series().close(bar), tape.price(bar * size + size - 1));
+            }
+        }
+    }
+
+    @Test
+    public void tradingDaysIncludeTheirPauses() {
+        SessionCalendar calendar = Given.calendar();
+        assertEquals(calendar.tradingDate(Given.at(0, "02:30")).orElseThrow(), Given.MONDAY);
+        assertEquals(calendar.tradingDate(Given.at(1, "00:30")).orElseThrow(), Given.MONDAY, "until the next open");
+        assertEquals(calendar.tradingDate(Given.at(1, "01:00")).orElseThrow(), Given.MONDAY.plusDays(1));
+        Session night = calendar.current(Given.at(0, "01:30")).orElseThrow();
+        assertTrue(night.contains(night.open()));
+        assertFalse(night.contains(night.close()));
+        assertEquals(calendar.current(night.close()).orElseThrow().name(), "Day");
+        assertEquals(calendar.current(Given.at(4, "04:00")).orElseThrow().tradingDate(), Given.MONDAY.plusDays(7));
+    }
+
+    @Test
+    public void sessionsCrossMidnightAndDaylightSaving() {
+        // the night before Monday 28 September begins on Sunday 18:00 NZDT, the day after the clocks went forward
+        var night = new SessionCalendar.Hours("Night", LocalTime.of(18, 0), -1, LocalTime.of(8, 0), 0);
+        var calendar = new SessionCalendar(AUCKLAND, Map.of(java.time.DayOfWeek.MONDAY, List.of(night)),
+                Map.of(LocalDate.of(2026, 10, 26), List.of()));
+        Session session = calendar.sessions(LocalDate.of(2026, 9, 28)).getFirst();
+        assertEquals(TapeTime.instant(session.open()), Instant.parse("2026-09-27T05:00:00Z"));
+        assertEquals(TapeTime.instant(session.close()), Instant.parse("2026-09-27T19:00:00Z"));
+        assertTrue(calendar.sessions(LocalDate.of(2026, 10, 26)).isEmpty(), "a closed date");
+    }
+
+    @Test
+    public void overlappingSessionsAreRefused() {
+        var a = new SessionCalendar.Hours("A", LocalTime.of(1, 0), 0, LocalTime.of(3, 0), 0);
+        var b = new SessionCalendar.Hours("B", LocalTime.of(2, 0), 0, LocalTime.of(4, 0), 0);
+        assertThrows(IllegalArgumentException.class, () -> new SessionCalendar(ZoneOffset.UTC,
+                Map.of(java.time.DayOfWeek.MONDAY, List.of(a, b)), Map.of()));
+    }
+}
