@@ -40,7 +40,8 @@ public final class TickCsv {
      * @throws BadInput naming file, line, column, what was expected and found
      */
     public static Tape read(Path file, Contract contract) {
-        try (CsvReader<CsvRecord> reader = CsvReader.builder().ofCsvRecord(file)) {
+        try (CsvReader<CsvRecord> reader = CsvReader.builder().allowMissingFields(true)
+                .allowExtraFields(true).ofCsvRecord(file)) {
             Iterator<CsvRecord> records = reader.iterator();
             if (!records.hasNext()) {
                 throw new BadInput(file + ": expected the header line time,price,size…, found an empty file");
@@ -63,7 +64,8 @@ public final class TickCsv {
         } catch (NoSuchFileException e) {
             throw new BadInput(file + ": no such file", e);
         } catch (CsvParseException e) {
-            throw new BadInput(file + ": expected CSV: " + e.getMessage(), e);
+            throw new BadInput(file + ": expected CSV: " + e.getMessage()
+                    + (e.getCause() == null ? "" : ": " + e.getCause().getMessage()), e);
         } catch (MalformedInputException e) {
             throw new BadInput(file + ": expected UTF-8 text", e);
         } catch (UncheckedIOException | IOException e) {

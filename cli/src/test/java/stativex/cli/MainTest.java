@@ -1,0 +1,111 @@
+package stativex.cli;
+
+import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertFalse;
+import static org.testng.Assert.assertTrue;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.PrintStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.Test;
+import stativex.demo.Demo;
+import stativex.engine.Command;
+import stativex.engine.Mode;
+import stativex.files.SessionFile;
+import stativex.link.Replay;
+import stativex.order.Terms;
+import stativex.trial.Inputs;
+import stativex.trial.Run;
+
+public class MainTest {
+    private Path demo;
+
+    @BeforeClass
+    public void export() throws IOException {
+        demo = Files.createTempDirectory("demo");
+        assertEquals(Main.run("demo", "--export", demo.toString()), 0);
+    }
+
+    private String[] trial(String strategy, String out, String... more) {
+        List<String> words = new java.util.ArrayList<>(List.of("trial", "--tape", demo + "/tdl.ticks.csv", "--contract",
+                demo + "/tdl.contract.json", "--strategy", demo + "/" + strategy, "--account",
+                demo + "/gannet-row-40k.account.json", "--out", demo.resolve(out).toString()));
+        words.addAll(List.of(more));
+        return words.toArray(String[]::new);
+    }
+
+    private static String errors(int expected, String... words) {
+        PrintStream before = System.err;
+        ByteArrayOutputStream caught = new ByteArrayOutputStream();
+        System.setErr(new PrintStream(caught, true, StandardCharsets.UTF_8));
+        try {
+            assertEquals(Main.run(words), expected);
+        } finally {
+            System.setErr(before);
+        }
+        return caught.toString(StandardCharsets.UTF_8);
+    }
+
+    private String read(String file) throws IOException {
+        return Files.readString(demo.resolve(file));
+    }
+
+    @Test
+    public void aTrialOfTheExportedDemoAndASessionEngagedBeforeTheFirstPrintAreTheSame() throws IOException {
+        assertEquals(Main.run(trial("ebb-fade.strategy.json", "plain", "--strategy",
+                demo + "/slack-water.strategy.json")), 0);
+        SessionFile.Set documents = Demo.documents();
+        Inputs inputs = documents.inputs(Demo.tape(documents.contract().value()), Terms.DEFAULT);
+        Path file = demo.resolve("day.session.jsonl");
+        Replay replay = new Replay(new Run(inputs),
+                Optional.of(new SessionFile.Recorder(file, Demo.TAPE, documents, inputs))).start();
+        replay.command(new Command.SetMode(0, Mode.ENGAGED));
+        replay.command(new Command.SetMode(1, Mode.ENGAGED));
+        replay.jumpTo(Long.MAX_VALUE - 1);
+        try {
+            replay.await();
+        } catch (InterruptedException e) {
+            throw new IllegalStateException(e);
+        }
+        replay.end();
+        assertEquals(Main.run("trial", "--session", file.toString(), "--out", demo.resolve("again").toString()), 0);
+        assertTrue(read("plain/fills.csv").lines().count() > 20);
+        for (String result : List.of("fills.csv", "trades.csv", "decisions.csv", "summary.json")) {
+            assertEquals(read("again/" + result), read("plain/" + result), result);
+        }
+    }
+
+    @Test
+    public void badInputIsOneMessageAndExitCodeOne() throws IOException {
+        String strategy = read("ebb-fade.strategy.json");
+        Files.writeString(demo.resolve("typo.json"), strategy.replace("reach > 4 ticks", "raech > 4 ticks"));
+        String error = errors(1, trial("typo.json", "never"));
+        assertEquals(error.lines().count(), 1, error);
+        assertTrue(error.contains("Ebb fade") && error.contains("line 4, column 5")
+                && error.contains("did you mean \"reach\""), error);
+        assertFalse(Files.exists(demo.resolve("never")), "nothing is written half");
+        assertTrue(errors(1, trial("nowhere.json", "never")).contains("nowhere.json: no such file"));
+    }
+
+    @Test
+    public void usageIsExitCodeTwo() {
+        errors(2);
+        errors(2, "trial");
+        errors(2, "trial", "--session", "a", "--tape", "b", "--out", "c");
+        assertTrue(errors(2, trial("ebb-fade.strategy.json", "never", "--realism", "hopeful")).contains("hopeful"));
+        errors(2, trial("ebb-fade.strategy.json", "never", "--latency", "-5"));
+    }
+
+    @Test
+    public void realismAndLatencyChangeResults() throws IOException {
+        assertEquals(Main.run(trial("slack-water.strategy.json", "touch", "--realism", "touch", "--latency", "250.5")),
+                0);
+        assertTrue(read("touch/summary.json").contains("\"latencySeconds\" : 0.2505"), read("touch/summary.json"));
+    }
+}

@@ -1,0 +1,96 @@
+package stativex.files;
+
+import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertNotEquals;
+import static org.testng.Assert.assertTrue;
+import static org.testng.Assert.expectThrows;
+
+import java.util.Optional;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+import stativex.account.Account;
+import stativex.engine.Strategy;
+import stativex.market.Money;
+
+public class DocumentsTest {
+    private static Strategy strategy(String text) {
+        return Documents.strategy(text, "strategy.json", name -> Texts.PLAN).value();
+    }
+
+    private static Account account(String text) {
+        return Documents.account(text, "account.json", name -> Texts.RULEBOOK).value();
+    }
+
+    @Test
+    public void documentsAreRead() {
+        Strategy strategy = strategy(Texts.STRATEGY);
+        assertEquals(strategy.plan().words(), "stop 16 t · 1 at 14 t, 1 running · breakeven after 12 t, +1"
+                + " · trail from 16 t, 12 behind, every 4");
+        assertEquals(strategy.windows().getFirst().lead(), 30_000_000_000L, "the default lead");
+        Account account = account(Texts.ACCOUNT);
+        assertEquals(account.dayLoss(), Optional.of(new Account.DayLoss(Money.parse("520"), true)), "guard is on");
+        assertEquals(account.dayProfit(), Optional.empty(), "off is a switch, the amount may stay");
+        assertEquals(account.fee("TDL"), Money.parse("2.15"));
+    }
+
+    @Test
+    public void aVersionIsAFingerprintOfTheContent() {
+        String spaced = Texts.STRATEGY.replace(": ", " :   ");
+        assertEquals(strategy(spaced).version(), strategy(Texts.STRATEGY).version(), "layout does not count");
+        assertNotEquals(strategy(Texts.STRATEGY.replace("\"size\": 2", "\"size\": 3")).version(),
+                strategy(Texts.STRATEGY).version());
+    }
+
+    @DataProvider
+    public Object[][] problems() {
+        return new Object[][]{
+                {"strategy", "\"quantity\": 2", "\"quantity\": \"2\"",
+                        "strategy.json, $.entry.quantity: expected a whole number"},
+                {"strategy", "\"quantity\": 2", "\"quantity\": 0", "$.entry.quantity: expected 1 or more, found 0"},
+                {"strategy", "\"entry\"", "\"entri\"", "$.entri: unknown field"},
+                {"strategy", "\"size\": 2", "\"size\": 2, \"colour\": 1", "$.signal.colour: unknown field"},
+                {"strategy", "\"order\": \"market\"", "\"order\": \"hope\"",
+                        "expected one of [\"market\",\"limit\",\"stop\"]"},
+                {"strategy", "\"Monday\"", "\"Mon\"", "$.windows[0].days[0]: expected one of"},
+                {"strategy", "\"from\": \"09:45\"", "\"from\": \"9.45\"", "$.windows[0].from: expected a time of day"},
+                {"strategy", "Pacific/Auckland", "Atlantis/Harbour", "$.windows[0].zone: expected an IANA zone"},
+                {"strategy", "\"length\": 2", "\"lenght\": 2", "lenght: unknown field"},
+                {"strategy", ", \"length\": 2", "", "$.studies[0]: expected the field \"length\" for the study ema"},
+                {"strategy", "\"exitFile\": \"plan.json\"", "\"once\": true",
+                        "expected either exit or exitFile, found neither"},
+                {"strategy", "\"contract\": \"TDL\",", "\"contract\": \"TDL\", \"contract\": \"MTD\",", "Duplicate"},
+                {"strategy", "\"signal\": {", "\"signal\": [", "strategy.json, line 3, column"},
+                {"account", "\"amount\": \"520.00\"", "\"amount\": 520", "$.dayLoss.amount: expected a text in quotes"},
+                {"account", "\"start\": \"40000.00\"", "\"start\": \"40 000\"", "$.start: expected a plain decimal"},
+                {"account", "\"perSide\": \"2.15\"", "\"perSide\": \"-2.15\"", "expected a fee of 0 or more"},
+                {"account", "\"40000.00\"", "\"90000.00\"", "lock level"},
+                {"contract", "\"tickValue\": \"6.25\"", "\"tickValue\": \"6.25001\"",
+                        "$.tickValue: expected an amount in whole ten-thousandths"},
+                {"contract", "\"tickSize\": \"0.25\"", "\"tickSize\": \"0\"", "tick size above 0"},
+                {"contract", "\"close\": \"17:00\"", "\"close\": \"08:00\"", "closes at or before its open"},
+                {"plan", "\"offsetTicks\": 1", "\"offsetTicks\": 12",
+                        "$.exit.breakeven: expected a breakeven offset below its trigger"},
+                {"plan", "\"ticks\": 14", "\"ticks\": 0", "targets[0].ticks: expected 1 or more"}};
+    }
+
+    @Test(dataProvider = "problems")
+    public void problemsNameFilePathExpectedAndFound(String kind, String from, String to, String words) {
+        BadInput problem = expectThrows(BadInput.class, () -> {
+            switch (kind) {
+                case "strategy" -> strategy(Texts.STRATEGY.replace(from, to));
+                case "account" -> account(Texts.ACCOUNT.replace(from, to));
+                case "contract" -> Documents.contract(Texts.CONTRACT.replace(from, to), "contract.json");
+                default -> Documents.strategy(Texts.STRATEGY, "strategy.json", name -> Texts.PLAN.replace(from, to));
+            }
+        });
+        assertTrue(problem.getMessage().contains(words), problem.getMessage());
+        assertTrue(problem.getMessage().contains(".json"), problem.getMessage());
+    }
+
+    @Test
+    public void everyKindHasAPublishedSchema() {
+        for (Schemas.Kind kind : Schemas.Kind.values()) {
+            assertTrue(Schemas.text(kind).contains("https://json-schema.org/draft/2020-12/schema"));
+        }
+    }
+}

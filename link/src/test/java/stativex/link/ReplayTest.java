@@ -1,0 +1,129 @@
+package stativex.link;
+
+import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertFalse;
+import static org.testng.Assert.assertTrue;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import org.testng.annotations.Test;
+import stativex.demo.Demo;
+import stativex.engine.Command;
+import stativex.engine.Mode;
+import stativex.files.ResultFiles;
+import stativex.files.SessionFile;
+import stativex.market.TapeTime;
+import stativex.order.Terms;
+import stativex.trial.Inputs;
+import stativex.trial.Run;
+
+/** A replay at any speed is a trial: the same fills, byte for byte. */
+public class ReplayTest {
+    private final SessionFile.Set documents = Demo.documents();
+    private final Inputs inputs = documents.inputs(Demo.tape(documents.contract().value()), Terms.DEFAULT);
+
+    private Replay replay() {
+        return new Replay(new Run(inputs), Optional.empty());
+    }
+
+    private static void engage(Replay replay) {
+        replay.command(new Command.SetMode(0, Mode.ENGAGED));
+        replay.command(new Command.SetMode(1, Mode.ENGAGED));
+    }
+
+    private static List<List<List<String>>> results(Run run) {
+        return List.of(ResultFiles.fills(run), ResultFiles.trades(run), ResultFiles.decisions(run));
+    }
+
+    private static void untilEnd(Replay replay) throws InterruptedException {
+        while (!replay.latest().atEnd() && replay.latest().problem().isEmpty()) {
+            java.util.concurrent.TimeUnit.MILLISECONDS.sleep(2);
+        }
+    }
+
+    @Test
+    public void atAnySpeedItEqualsTheTrial() throws InterruptedException {
+        var trial = results(Run.trial(inputs));
+        assertTrue(trial.getFirst().size() > 20);
+        for (double speed : new double[]{Replay.AS_FAST_AS_POSSIBLE, 400_000}) {
+            Replay replay = replay().start();
+            engage(replay);
+            replay.await();
+            replay.speed(speed);
+            replay.play();
+            untilEnd(replay);
+            assertEquals(results(replay.end()), trial, "speed " + speed);
+        }
+    }
+
+    @Test
+    public void pauseStepAndJumpStopWhereTheySay() throws InterruptedException {
+        Replay replay = replay().start();
+        assertEquals(replay.latest().worked(), 0);
+        assertFalse(replay.latest().playing());
+        replay.step();
+        replay.step();
+        replay.await();
+        replay.latest();
+        assertEquals(settled(replay).worked(), 2);
+        long time = Demo.begin(documents.contract().value());
+        replay.jumpTo(time);
+        replay.await();
+        Replay.View view = settled(replay);
+        assertEquals(view.worked(), inputs.tape().firstAt(time + 1) + heartbeatsUntil(time));
+        assertEquals(view.clock(), time);
+        assertTrue(view.jumpTo().isEmpty());
+        replay.close();
+    }
+
+    private long heartbeatsUntil(long time) {
+        return java.util.Arrays.stream(inputs.heartbeats()).filter(beat -> beat <= time).count();
+    }
+
+    private static Replay.View settled(Replay replay) throws InterruptedException {
+        Replay.View view = replay.latest();
+        for (int i = 0; i < 20; i++) {
+            java.util.concurrent.TimeUnit.MILLISECONDS.sleep(10);
+            view = replay.latest();
+        }
+        return view;
+    }
+
+    @Test
+    public void arecordedReplayGivesTheSameFillsAgain() throws Exception {
+        Path file = Files.createTempDirectory("session").resolve("day.session.jsonl");
+        Replay replay = new Replay(new Run(inputs),
+                Optional.of(new SessionFile.Recorder(file, Demo.TAPE, documents, inputs))).start();
+        replay.jumpTo(Demo.begin(documents.contract().value()));
+        replay.await();
+        engage(replay);
+        replay.speed(20_000);
+        replay.play();
+        // commands at places that no two runs share: what counts is that the file knows them
+        for (int i = 0; i < 6; i++) {
+            java.util.concurrent.TimeUnit.MILLISECONDS.sleep(60);
+            replay.command(i % 2 == 0 ? new Command.HalfOff(0) : new Command.Breakeven(0));
+        }
+        replay.jumpTo(TapeTime.NEVER - 1);
+        replay.await();
+        Run first = replay.end();
+        var session = SessionFile.read(file, Demo::tape);
+        assertEquals(session.commands().size(), 8);
+        assertEquals(results(session.run()), results(first));
+    }
+
+    @Test
+    public void aReplayThatFailsSaysSoAndKeepsItsResults() throws Exception {
+        Path file = Files.createTempDirectory("session").resolve("day.session.jsonl");
+        SessionFile.Recorder recorder = new SessionFile.Recorder(file, Demo.TAPE, documents, inputs);
+        recorder.close(); // as a disk that is gone would
+        Replay replay = new Replay(new Run(inputs), Optional.of(recorder)).start();
+        replay.command(new Command.SetMode(0, Mode.ENGAGED));
+        replay.await();
+        Replay.View view = settled(replay);
+        assertTrue(view.problem().orElse("").contains("cannot be written"), view.toString());
+        assertEquals(view.snapshot().strategies().getFirst().mode(), Mode.OFF, "what is not recorded does not act");
+    }
+}
