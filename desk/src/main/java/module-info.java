@@ -1,9 +1,9 @@
 /** The desktop application. */
 module stativex.desk {
-    requires stativex.core;
-    requires stativex.files;
+    requires transitive stativex.core;
+    requires transitive stativex.files;
     requires stativex.demo;
-    requires stativex.link;
+    requires transitive stativex.link;
     requires transitive javafx.graphics;
     requires javafx.controls;
     requires javafx.swing;
@@ -13,5 +13,5 @@ module stativex.desk {
 
     exports stativex.desk;
 
-    opens stativex.desk to info.picocli, javafx.graphics;
+    opens stativex.desk to info.picocli;
 }

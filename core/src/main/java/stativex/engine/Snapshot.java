@@ -12,6 +12,7 @@ import stativex.market.Session;
 import stativex.market.Side;
 import stativex.order.Fill;
 import stativex.order.Order;
+import stativex.study.Unit;
 
 /**
  * What a screen shows of an engine, as an immutable picture of one moment, safe to hand to another thread.
@@ -39,6 +40,9 @@ public record Snapshot(int print, long time, Optional<Long> lastPrice, Optional<
     public record OrderView(int number, int owner, boolean buy, Order.Type type, int rest, Optional<Long> price,
             Order.State state, String reason) {}
 
+    /** One output of a study under the name that rules use; NaN stands for absent. */
+    public record StudyView(String name, Unit unit, DoubleColumn.Prefix values) {}
+
     /** One lane: the truth of one condition, or of the rule as a whole, by closed bar. */
     public record Lane(String text, LongColumn.Prefix truth) {}
 
@@ -61,7 +65,7 @@ public record Snapshot(int print, long time, Optional<Long> lastPrice, Optional<
      * @param result since the start, open result included, after fees
      */
     public record StrategyView(int index, Strategy strategy, Mode mode, boolean longOn, boolean shortOn, boolean once,
-            BarSeries.View bars, Optional<BarSeries.Forming> forming, Map<String, DoubleColumn.Prefix> studies,
+            BarSeries.View bars, Optional<BarSeries.Forming> forming, List<StudyView> studies,
             Map<Side, List<Lane>> lanes, Optional<Trade> trade, Optional<PositionView> position, int takenToday,
             int declinedToday, int wouldBeToday, long result, List<Headroom> headroom,
             List<WindowSchedule.Occurrence> dayOccurrences, List<Interlock> interlocks, String sentence) {}

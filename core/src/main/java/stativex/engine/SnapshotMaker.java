@@ -2,7 +2,6 @@ package stativex.engine;
 
 import java.util.ArrayList;
 import java.util.EnumMap;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -10,7 +9,6 @@ import stativex.account.Headroom;
 import stativex.account.Line;
 import stativex.interlock.WindowSchedule;
 import stativex.market.Contract;
-import stativex.market.DoubleColumn;
 import stativex.market.Session;
 import stativex.market.Side;
 import stativex.market.Tape;
@@ -55,8 +53,9 @@ final class SnapshotMaker {
     }
 
     private Snapshot.StrategyView strategy(StrategyRun run, long time) {
-        Map<String, DoubleColumn.Prefix> studies = new LinkedHashMap<>();
-        run.studies.columns().forEach((name, column) -> studies.put(name, column.view()));
+        List<Snapshot.StudyView> studies = new ArrayList<>();
+        run.studies.columns()
+                .forEach((name, column) -> studies.add(new Snapshot.StudyView(name, column.unit(), column.view())));
         Map<Side, List<Snapshot.Lane>> lanes = new EnumMap<>(Side.class);
         run.sides.forEach((side, rule) -> lanes.put(side, lanes(rule)));
         int closed = run.bars.series().count();
@@ -65,7 +64,7 @@ final class SnapshotMaker {
         Standing standing = new Standing(engine, run, time, headroom);
         int[] counts = countToday(run);
         return new Snapshot.StrategyView(run.index, run.strategy, run.mode, run.isOn(Side.LONG), run.isOn(Side.SHORT),
-                run.once, run.bars.series().view(), run.bars.forming(), studies, lanes, trade,
+                run.once, run.bars.series().view(), run.bars.forming(), List.copyOf(studies), lanes, trade,
                 run.trade.map(t -> position(run, t, trade.orElseThrow())), counts[0], counts[1], counts[2],
                 engine.lastPrice() == Tape.NONE ? 0 : engine.ledger().result(run.index, engine.lastPrice()), headroom,
                 occurrences(run), standing.interlocks(), standing.sentence());

@@ -8,6 +8,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
 import java.time.LocalTime;
+import java.time.ZoneId;
 import java.util.List;
 import stativex.files.BadInput;
 import stativex.files.Documents;
@@ -23,6 +24,8 @@ public final class Demo {
     public static final String TAPE = "demo";
     /** The trading day on which everything happens. */
     public static final LocalDate DAY = LocalDate.of(2026, 9, 24);
+    /** Where the demo's trader lives. */
+    public static final ZoneId HOME = ZoneId.of("Europe/Helsinki");
     private static final LocalTime BEGIN = LocalTime.of(9, 40);
     /** Found by searching for a day that shows the whole story; see docs/decisions. */
     static final long SEED = 289;

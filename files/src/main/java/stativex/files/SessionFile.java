@@ -8,6 +8,8 @@ import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.time.DateTimeException;
 import java.time.Instant;
+import java.time.LocalDateTime;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -57,6 +59,16 @@ public final class SessionFile {
     }
 
     private SessionFile() {}
+
+    /** A name in {@code folder} that no file has yet, telling when the session was begun. */
+    public static Path fresh(Path folder) {
+        String begun = DateTimeFormatter.ofPattern("yyyy-MM-dd-HHmmss").format(LocalDateTime.now());
+        Path file = folder.resolve(begun + ".session.jsonl");
+        for (int i = 2; Files.exists(file); i++) {
+            file = folder.resolve(begun + "-" + i + ".session.jsonl");
+        }
+        return file;
+    }
 
     /** Records a session while it runs. Not safe for several threads. */
     public static final class Recorder implements AutoCloseable {

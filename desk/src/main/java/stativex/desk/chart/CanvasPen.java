@@ -9,8 +9,7 @@ import javafx.scene.text.Text;
 
 /** A pen on a canvas. Upright and level lines are drawn as rectangles, which the software renderer does much faster. */
 public final class CanvasPen implements Pen {
-    private record Measured(String text, Font font) {
-    }
+    private record Measured(String text, Font font) {}
 
     private final GraphicsContext g;
     private final Map<Measured, Double> widths = new HashMap<>();

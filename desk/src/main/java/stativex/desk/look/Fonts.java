@@ -8,8 +8,7 @@ public final class Fonts {
     private static final List<String> FILES = List.of("B612-Regular.otf", "B612-Bold.otf", "B612-Italic.otf",
             "B612Mono-Regular.ttf", "B612Mono-Bold.ttf");
 
-    private Fonts() {
-    }
+    private Fonts() {}
 
     /** Loads them; call before the first scene. */
     public static void load() {

@@ -13,8 +13,7 @@ public final class Format {
     private static final DateTimeFormatter CLOCK = DateTimeFormatter.ofPattern("HH:mm:ss");
     private static final DateTimeFormatter MINUTE = DateTimeFormatter.ofPattern("HH:mm");
 
-    private Format() {
-    }
+    private Format() {}
 
     /** A plain decimal text with thin spaces and a true minus. */
     public static String grouped(String plain) {
@@ -57,6 +56,12 @@ public final class Format {
     /** Tenths as one decimal: 21 is {@code 2.1}. */
     public static String tenths(long tenths) {
         return grouped(java.math.BigDecimal.valueOf(tenths, 1).toPlainString());
+    }
+
+    /** A plain value with that many decimals. */
+    public static String decimal(double value, int decimals) {
+        return grouped(java.math.BigDecimal.valueOf(value).setScale(decimals, java.math.RoundingMode.HALF_UP)
+                .toPlainString());
     }
 
     public static String clock(long nanos, ZoneId zone) {

@@ -21,6 +21,5 @@ public final class Palette {
     public static final Color WARN_TEXT = Color.web("#845D00");
     public static final Color TRIP = Color.web("#BE2D2A");
 
-    private Palette() {
-    }
+    private Palette() {}
 }

@@ -1,0 +1,87 @@
+package stativex.desk;
+
+import java.util.Optional;
+import javafx.application.Application;
+import javafx.application.Platform;
+import javafx.scene.Scene;
+import javafx.scene.control.Label;
+import javafx.scene.layout.StackPane;
+import javafx.stage.Stage;
+import stativex.desk.look.Look;
+
+/** The application: a window that says what it prepares, then the desk. */
+public final class DeskApp extends Application {
+    static final double WIDTH = 1280;
+    static final double HEIGHT = 800;
+    private static Options options;
+
+    private Optional<Workspace> workspace = Optional.empty();
+
+    /** Made by JavaFX. */
+    public DeskApp() {
+        // the options come through launch()
+    }
+
+    /** Opens the window and returns when it is closed. */
+    static void launch(Options with) {
+        options = with;
+        Application.launch(DeskApp.class);
+    }
+
+    @Override
+    public void start(Stage stage) {
+        Look.load();
+        Label wait = new Label("Preparing the demo: five trading days of TDL …");
+        wait.getStyleClass().add("title");
+        Scene scene = new Scene(new StackPane(wait), WIDTH, HEIGHT);
+        Look.apply(scene);
+        stage.setTitle("Stativex");
+        stage.setScene(scene);
+        stage.setX(0);
+        stage.setY(0);
+        stage.show();
+        Thread.ofPlatform().name("prepare").daemon().start(() -> {
+            try {
+                Workspace opened = Workspace.demo(options.sessions());
+                Platform.runLater(() -> open(scene, opened));
+            } catch (RuntimeException e) {
+                fail(e);
+            }
+        });
+    }
+
+    private void open(Scene scene, Workspace opened) {
+        workspace = Optional.of(opened);
+        Runtime.getRuntime().addShutdownHook(Thread.ofPlatform().unstarted(opened::close));
+        DeskWindow window = new DeskWindow(opened);
+        scene.setRoot(window.root());
+        if (options.picture().isPresent()) {
+            Picture.take(scene, window, opened, options).whenComplete((done, problem) -> {
+                if (problem == null) {
+                    Platform.exit();
+                } else {
+                    fail(problem);
+                }
+            });
+        } else {
+            opened.toBeginning();
+            options.at(opened.inputs().contract()).ifPresent(opened.replay()::jumpTo);
+            opened.replay().speed(10);
+            opened.replay().play();
+            window.start();
+        }
+    }
+
+    private static void fail(Throwable problem) {
+        System.err.println("stativex: " + (problem.getCause() == null ? problem : problem.getCause()).getMessage());
+        Platform.exit();
+        Runtime.getRuntime().halt(1);
+    }
+
+    @Override
+    public void stop() {
+        workspace.ifPresent(Workspace::close);
+        workspace.flatMap(Workspace::file).ifPresent(file -> System.out.println("Session recorded in " + file
+                + "\nThe same fills again: ./stativex trial --session " + file + " --out DIR"));
+    }
+}

@@ -1,0 +1,51 @@
+package stativex.desk;
+
+import java.nio.file.Path;
+import java.util.Optional;
+import java.util.concurrent.Callable;
+import picocli.CommandLine;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
+import picocli.CommandLine.Spec;
+import stativex.demo.Demo;
+import stativex.files.DataFolder;
+
+/** Starts the application: {@code stativex demo [--picture FILE.png [--stage run]] [--at TIME]}. */
+@Command(name = "stativex demo", mixinStandardHelpOptions = true, description = "Opens the Run stage on the demo's tape.")
+public final class Main implements Callable<Integer> {
+    @Option(names = "--picture", paramLabel = "FILE.png", description = "write a picture of the window at 1280×800 and exit")
+    private Path picture;
+
+    @Option(names = "--stage", paramLabel = "run", defaultValue = "run", description = "stage to show (${DEFAULT-VALUE})")
+    private String stage;
+
+    @Option(names = "--at", paramLabel = "TIME", description = "go to a time of the demo day such as 14:20, or 2026-09-24T14:20, in exchange time")
+    private String at;
+
+    @Spec
+    private CommandSpec spec;
+
+    private Main() {}
+
+    public static void main(String[] arguments) {
+        System.exit(new CommandLine(new Main()).execute(arguments));
+    }
+
+    @Override
+    public Integer call() {
+        if (!stage.equals("run")) {
+            throw new ParameterException(spec.commandLine(), "--stage: expected run, found " + stage);
+        }
+        Options options = new Options(Optional.ofNullable(picture), Optional.ofNullable(at),
+                picture == null ? Optional.of(DataFolder.path().resolve("sessions")) : Optional.empty());
+        try {
+            options.at(Demo.documents().contract().value());
+        } catch (IllegalArgumentException e) {
+            throw new ParameterException(spec.commandLine(), e.getMessage(), e);
+        }
+        DeskApp.launch(options);
+        return 0;
+    }
+}

@@ -1,0 +1,35 @@
+package stativex.desk;
+
+import java.nio.file.Path;
+import java.time.DateTimeException;
+import java.time.LocalDateTime;
+import java.time.LocalTime;
+import java.util.Optional;
+import stativex.demo.Demo;
+import stativex.market.Contract;
+import stativex.market.TapeTime;
+
+/**
+ * How the application was started.
+ *
+ * @param picture write a picture of the window there and exit
+ * @param time as typed: a time of the demo day such as 14:20, or 2026-09-24T14:20, in exchange time
+ * @param sessions folder that records sessions; empty records nothing
+ */
+record Options(Optional<Path> picture, Optional<String> time, Optional<Path> sessions) {
+
+    /** @throws IllegalArgumentException when the time does not read */
+    Optional<Long> at(Contract contract) {
+        return time.map(text -> {
+            try {
+                LocalDateTime local = text.contains("T")
+                        ? LocalDateTime.parse(text)
+                        : Demo.DAY.atTime(LocalTime.parse(text));
+                return TapeTime.first(local, contract.calendar().zone());
+            } catch (DateTimeException e) {
+                throw new IllegalArgumentException(
+                        "--at: expected a time such as 14:20 or 2026-09-24T14:20, found " + text, e);
+            }
+        });
+    }
+}

@@ -1,0 +1,61 @@
+package stativex.desk;
+
+import java.util.function.Consumer;
+import javafx.geometry.Pos;
+import javafx.scene.control.Label;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import stativex.desk.look.Format;
+import stativex.desk.look.HoldButton;
+import stativex.engine.Command;
+import stativex.engine.Snapshot;
+import stativex.link.Replay;
+import stativex.market.Contract;
+
+/** The dark bar: name, stages that exist, clock with zone, account, and the button that is always there. */
+final class TopBar extends HBox {
+    private final Contract contract;
+    private final Label clock = new Label();
+    private final Label account = new Label();
+
+    TopBar(Contract contract, Consumer<Command> send) {
+        this.contract = contract;
+        getStyleClass().add("top-bar");
+        setAlignment(Pos.CENTER_LEFT);
+        setSpacing(14);
+        Label name = new Label("Stativex");
+        name.getStyleClass().add("name");
+        ToggleButton run = new ToggleButton("6  Run");
+        run.setId("stage-run");
+        run.setSelected(true);
+        run.setOnAction(e -> run.setSelected(true));
+        run.setTooltip(new Tooltip("Run (Ctrl+6)"));
+        clock.getStyleClass().add("clock");
+        clock.setMinWidth(Region.USE_PREF_SIZE);
+        account.setId("account");
+        Region gap = new Region();
+        HBox.setHgrow(gap, Priority.ALWAYS);
+        HoldButton lock = new HoldButton("Flat & lock day",
+                "Leaves every position at the market, cancels every entry and locks the account until the next trading day;"
+                        + " nobody can lift that.",
+                () -> send.accept(new Command.FlatAndLock()));
+        lock.setId("flat-and-lock");
+        lock.getStyleClass().add("lock");
+        getChildren().addAll(name, run, gap, clock, account, lock);
+    }
+
+    void show(Replay.View view) {
+        clock.setText("Replay " + Format.clock(view.clock(), contract.calendar().zone()) + " "
+                + Format.city(contract.calendar().zone()));
+        Snapshot.AccountView a = view.snapshot().account();
+        account.getStyleClass().remove("tripped");
+        String state = a.broken() ? " · broken" : a.lock().map(why -> " · locked, " + why).orElse("");
+        if (!state.isEmpty()) {
+            account.getStyleClass().add("tripped");
+        }
+        account.setText(a.name() + " sim" + state);
+    }
+}

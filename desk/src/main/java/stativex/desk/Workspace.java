@@ -1,0 +1,92 @@
+package stativex.desk;
+
+import java.nio.file.Path;
+import java.time.ZoneId;
+import java.util.Optional;
+import stativex.demo.Demo;
+import stativex.engine.Command;
+import stativex.engine.Mode;
+import stativex.files.SessionFile;
+import stativex.link.Replay;
+import stativex.order.Terms;
+import stativex.trial.Inputs;
+import stativex.trial.Run;
+
+/** What a window works on: documents, a tape, and the replay under way with the file that records it. */
+public final class Workspace implements AutoCloseable {
+    private final SessionFile.Set documents;
+    private final Inputs inputs;
+    private final String tape;
+    private final ZoneId own;
+    private final long begin;
+    private final Optional<Path> sessions;
+    private Optional<Path> file = Optional.empty();
+    private Replay replay;
+
+    private Workspace(SessionFile.Set documents, Inputs inputs, String tape, ZoneId own, long begin,
+            Optional<Path> sessions) {
+        this.documents = documents;
+        this.inputs = inputs;
+        this.tape = tape;
+        this.own = own;
+        this.begin = begin;
+        this.sessions = sessions;
+        this.replay = open();
+    }
+
+    /** The demo, before its first print; {@code sessions} is the folder that records it, empty records nothing. */
+    public static Workspace demo(Optional<Path> sessions) {
+        SessionFile.Set documents = Demo.documents();
+        var contract = documents.contract().value();
+        Inputs inputs = documents.inputs(Demo.tape(contract), Terms.DEFAULT);
+        return new Workspace(documents, inputs, Demo.TAPE, Demo.HOME, Demo.begin(contract), sessions);
+    }
+
+    private Replay open() {
+        file = sessions.map(folder -> SessionFile.fresh(folder));
+        return new Replay(new Run(inputs),
+                file.map(path -> new SessionFile.Recorder(path, tape, documents, inputs))).start();
+    }
+
+    /** Starts again from the first print with everything off; the session so far stays recorded in its own file. */
+    public void restart() {
+        double speed = replay.latest().speed();
+        replay.close();
+        replay = open();
+        replay.speed(speed);
+    }
+
+    /** Goes to where the story begins, the first strategy watching. */
+    public void toBeginning() {
+        replay.command(new Command.SetMode(0, Mode.WATCHING));
+        replay.jumpTo(begin);
+    }
+
+    public Inputs inputs() {
+        return inputs;
+    }
+
+    public Replay replay() {
+        return replay;
+    }
+
+    /** The person's own zone. */
+    public ZoneId own() {
+        return own;
+    }
+
+    /** When the story begins, nanoseconds. */
+    public long begin() {
+        return begin;
+    }
+
+    /** The file that records this session. */
+    public Optional<Path> file() {
+        return file;
+    }
+
+    @Override
+    public void close() {
+        replay.close();
+    }
+}

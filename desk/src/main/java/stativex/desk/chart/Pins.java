@@ -1,0 +1,166 @@
+package stativex.desk.chart;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import javafx.scene.paint.Color;
+import stativex.desk.look.Fonts;
+import stativex.desk.look.Format;
+import stativex.desk.look.Palette;
+import stativex.engine.Decision;
+import stativex.engine.Trade;
+import stativex.market.Side;
+
+/**
+ * Pins on the chart: an entry is a numbered violet disc, its exit the same number in a square, joined by the stop's path;
+ * a declined entry is a hollow disc with the reason's letter, a would-be entry a hollow triangle pointing its way. Pins
+ * stand clear of the bars, below lows for long and above highs for short.
+ */
+final class Pins {
+    private static final double RADIUS = 8;
+
+    /** A pin as drawn, with the words a click on it shows. */
+    record Pin(double x, double y, List<String> words) {}
+
+    private final List<Pin> drawn = new ArrayList<>();
+    private final Map<Integer, Integer> below = new HashMap<>();
+    private final Map<Integer, Integer> above = new HashMap<>();
+
+    /** The pin under a pixel. */
+    Optional<Pin> at(double x, double y) {
+        return drawn.stream().filter(p -> Math.hypot(p.x() - x, p.y() - y) <= RADIUS + 3).findFirst();
+    }
+
+    void draw(Pen pen, ChartModel m, Viewport view, PriceScale scale, int first, int last) {
+        drawn.clear();
+        below.clear();
+        above.clear();
+        for (Trade trade : m.trades()) {
+            trade(pen, m, view, scale, trade, first, last, false);
+        }
+        m.strategy().trade().ifPresent(trade -> trade(pen, m, view, scale, trade, first, last, true));
+        for (Decision d : m.decisions()) {
+            if (d.bar() >= first && d.bar() <= last) {
+                decision(pen, m, view, scale, d);
+            }
+        }
+    }
+
+    private void trade(Pen pen, ChartModel m, Viewport view, PriceScale scale, Trade trade, int first, int last,
+            boolean open) {
+        int from = m.barOf(trade.entryPrint());
+        int to = m.barOf(trade.exitPrint());
+        if (to < first || from > last) {
+            return;
+        }
+        staircase(pen, m, view, scale, trade);
+        boolean isLong = trade.side() == Side.LONG;
+        String number = Integer.toString(trade.number());
+        double y = place(m, view, scale, from, isLong);
+        double x = view.centre(from);
+        pen.disc(Palette.AUTOMATION, Palette.AUTOMATION, x, y, RADIUS);
+        pen.centred(number, Fonts.bold(10.5), Color.WHITE, x, y + 4);
+        String price = Format.grouped(m.contract().meanText(trade.entrySum(), trade.quantity()));
+        drawn.add(new Pin(x, y, List.of("Trade " + number + ": " + trade.side().word() + " " + trade.quantity() + " @ "
+                + price, Format.clock(trade.entryTime(), m.zone()) + ", by automation")));
+        if (!open) {
+            double exitY = place(m, view, scale, to, !isLong);
+            double exitX = view.centre(to);
+            pen.fill(Palette.CHART, exitX - RADIUS, exitY - RADIUS, 2 * RADIUS, 2 * RADIUS);
+            pen.frame(Palette.AUTOMATION, exitX - RADIUS, exitY - RADIUS, 2 * RADIUS, 2 * RADIUS);
+            pen.centred(number, Fonts.bold(10.5), Palette.AUTOMATION, exitX, exitY + 4);
+            drawn.add(new Pin(exitX, exitY, List.of("Trade " + number + " left: " + trade.exitReason(),
+                    Format.clock(trade.exitTime(), m.zone()) + ", mean "
+                            + Format.grouped(m.contract().meanText(trade.exitSum(), Math.max(1, trade.left()))),
+                    "net " + Format.signedMoney(trade.net()) + ", best " + Format.ticks(trade.mfe()) + ", worst "
+                            + Format.ticks(-trade.mae()))));
+        }
+    }
+
+    /** Where the stop stood, as a staircase from bar to bar. */
+    private static void staircase(Pen pen, ChartModel m, Viewport view, PriceScale scale, Trade trade) {
+        List<Trade.StopPoint> stops = trade.stops();
+        for (int i = 0; i < stops.size(); i++) {
+            double y = Math.round(scale.y(stops.get(i).level())) + 0.5;
+            double from = view.centre(m.barOf(stops.get(i).print()));
+            boolean last = i == stops.size() - 1;
+            double to = view.centre(m.barOf(last ? trade.exitPrint() : stops.get(i + 1).print()));
+            if (last && to < from + 2) {
+                to = from + view.barWidth() / 2;
+            }
+            pen.line(Palette.TRIP, 1.5, from, y, to, y);
+            if (!last) {
+                double next = Math.round(scale.y(stops.get(i + 1).level())) + 0.5;
+                pen.line(Palette.TRIP, 1.5, to, y, to, next);
+            }
+        }
+    }
+
+    private void decision(Pen pen, ChartModel m, Viewport view, PriceScale scale, Decision d) {
+        if (d.kind() != Decision.Kind.DECLINED && d.kind() != Decision.Kind.WOULD_BE
+                && d.kind() != Decision.Kind.REJECTED) {
+            return;
+        }
+        boolean isLong = d.side().orElse(Side.LONG) == Side.LONG;
+        double x = view.centre(d.bar());
+        double y = place(m, view, scale, d.bar(), isLong);
+        if (d.kind() == Decision.Kind.WOULD_BE) {
+            double tip = isLong ? -7 : 7;
+            pen.polygon(Palette.CHART, Palette.INK, new double[]{x - 6, x, x + 6},
+                    new double[]{y - tip * 0.7, y + tip, y - tip * 0.7});
+        } else {
+            pen.disc(Palette.CHART, Palette.INK, x, y, RADIUS);
+            pen.centred(letter(d.reason()), Fonts.figures(10.5), Palette.INK, x, y + 3.5);
+        }
+        drawn.add(new Pin(x, y, List.of(d.kind().word() + " " + d.side().map(Side::word).orElse("")
+                + (d.reason().isEmpty() ? "" : ": " + d.reason()), d.detail(),
+                Format.clock(d.time(), m.zone()))));
+    }
+
+    /** The letter of a reason, as the list of decisions explains it. */
+    static String letter(String reason) {
+        return switch (reason) {
+            case "outside window" -> "w";
+            case "line check" -> "c";
+            case "locked" -> "k";
+            case "broken" -> "b";
+            case "adds not allowed" -> "a";
+            case "position limit" -> "m";
+            case "opposite position" -> "o";
+            case "leaving" -> "v";
+            case "trades a day" -> "t";
+            case "side off" -> "s";
+            case "session closed", "session incomplete" -> "x";
+            case "last trading day" -> "d";
+            case "warming up" -> "u";
+            default -> "r";
+        };
+    }
+
+    /** Clear of every bar that the pin would touch. */
+    private double place(ChartModel m, Viewport view, PriceScale scale, int bar, boolean under) {
+        int already = (under ? below : above).merge(bar, 1, Integer::sum) - 1;
+        double away = RADIUS + 5 + already * (2 * RADIUS + 2);
+        int reach = (int) Math.ceil((RADIUS + 1) / view.barWidth());
+        long extreme = under ? m.low(bar) : m.high(bar);
+        for (int i = Math.max(0, bar - reach); i <= Math.min(m.bars() - 1, bar + reach); i++) {
+            extreme = under ? Math.min(extreme, m.low(i)) : Math.max(extreme, m.high(i));
+        }
+        return Math.round(under ? scale.y(extreme) + away : scale.y(extreme) - away);
+    }
+
+    /** A box with a pin's words beside it. */
+    void callout(Pen pen, Pin pin, double plot) {
+        double width = pin.words().stream().mapToDouble(w -> pen.width(w, Fonts.words(11))).max().orElse(0) + 16;
+        double height = pin.words().size() * 16 + 8;
+        double x = pin.x() + 14 + width > plot ? pin.x() - 14 - width : pin.x() + 14;
+        double y = Math.max(4, pin.y() - height / 2);
+        pen.fill(Palette.CHART, x, y, width, height);
+        pen.frame(Palette.AUTOMATION, x, y, width, height);
+        for (int i = 0; i < pin.words().size(); i++) {
+            pen.text(pin.words().get(i), Fonts.words(11), Palette.INK, x + 8, y + 17 + i * 16);
+        }
+    }
+}

@@ -1,0 +1,55 @@
+package stativex.desk.run;
+
+import java.util.List;
+import java.util.stream.Collectors;
+import stativex.desk.chart.Pen;
+import stativex.desk.look.Fonts;
+import stativex.desk.look.Palette;
+import stativex.desk.look.Sketch;
+import stativex.engine.Interlock;
+
+/** The interlocks in the order in which they are asked: a ring is clear, a triangle near, a square holds entries back. */
+final class InterlocksView extends Sketch {
+    private static final double ROW = 22;
+
+    private List<Interlock> interlocks = List.of();
+
+    void show(List<Interlock> shown) {
+        if (!shown.equals(interlocks)) {
+            interlocks = shown;
+            setMinHeight(ROW * shown.size());
+            setPrefHeight(ROW * shown.size());
+            setAccessibleText("Interlocks: " + shown.stream()
+                    .map(i -> i.name() + " " + i.state().name().toLowerCase(java.util.Locale.ROOT) + ", " + i.text())
+                    .collect(Collectors.joining("; ")));
+            repaint();
+        }
+    }
+
+    @Override
+    protected void paint(Pen pen, double width, double height) {
+        for (int i = 0; i < interlocks.size(); i++) {
+            Interlock interlock = interlocks.get(i);
+            double y = i * ROW;
+            double middle = y + 11;
+            var ink = switch (interlock.state()) {
+                case CLEAR -> Palette.MUTED;
+                case NEAR, HELD -> Palette.WARN_TEXT;
+            };
+            switch (interlock.state()) {
+                case CLEAR -> pen.disc(Palette.PANEL, Palette.SLATE, 5, middle, 4);
+                case NEAR -> pen.polygon(Palette.WARN, Palette.WARN, new double[]{0, 5, 10},
+                        new double[]{middle + 5, middle - 5, middle + 5});
+                case HELD -> pen.fill(Palette.WARN, 1, middle - 4, 9, 9);
+            }
+            double name = pen.width(interlock.name(), Fonts.words(12));
+            pen.text(interlock.name(), Fonts.words(12), Palette.INK, 18, middle + 4);
+            String text = interlock.text();
+            while (text.length() > 4 && pen.width(text, Fonts.words(11)) > width - name - 26) {
+                text = text.substring(0, text.length() - 2) + "…";
+            }
+            pen.rightAligned(text, Fonts.words(11), ink, width, middle + 4);
+            pen.fill(Palette.RULE, 0, y + ROW - 1, width, 1);
+        }
+    }
+}

@@ -1,0 +1,156 @@
+package stativex.desk.run;
+
+import java.util.ArrayList;
+import java.util.List;
+import javafx.scene.control.Label;
+import javafx.scene.control.ListCell;
+import javafx.scene.control.ListView;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import stativex.desk.look.Format;
+import stativex.engine.Decision;
+import stativex.engine.Snapshot;
+import stativex.market.Contract;
+import stativex.market.Side;
+import stativex.market.Tape;
+import stativex.order.Fill;
+
+/** Last decisions, working orders with owner and state, and fills with their slippage; the newest first. */
+final class Journal extends VBox {
+    /** A row: what happened, and under it why. */
+    private record Row(String time, String what, String why, boolean held) {}
+
+    private enum Kind {
+        DECISIONS("Decisions"), ORDERS("Orders"), FILLS("Fills");
+
+        final String word;
+
+        Kind(String word) {
+            this.word = word;
+        }
+    }
+
+    private static final int MOST = 200;
+
+    private final Contract contract;
+    private final List<String> names;
+    private final ListView<Row> list = new ListView<>();
+    private Kind kind = Kind.DECISIONS;
+    private List<Row> rows = List.of();
+    private Snapshot last;
+
+    /** @param names of the strategies, by index */
+    Journal(Contract contract, List<String> names) {
+        this.contract = contract;
+        this.names = names;
+        ToggleGroup group = new ToggleGroup();
+        HBox tabs = new HBox();
+        tabs.getStyleClass().add("choice");
+        for (Kind k : Kind.values()) {
+            ToggleButton tab = new ToggleButton(k.word);
+            tab.setId("journal-" + k.word.toLowerCase(java.util.Locale.ROOT));
+            tab.setToggleGroup(group);
+            tab.setSelected(k == kind);
+            tab.setOnAction(e -> {
+                tab.setSelected(true);
+                kind = k;
+                if (last != null) {
+                    show(last);
+                }
+            });
+            tabs.getChildren().add(tab);
+        }
+        list.setId("journal");
+        list.setCellFactory(view -> new Cell());
+        list.setPlaceholder(new Label("Nothing yet."));
+        list.setAccessibleText("Decisions, orders or fills");
+        VBox.setVgrow(list, Priority.ALWAYS);
+        setSpacing(6);
+        getChildren().addAll(tabs, list);
+    }
+
+    void show(Snapshot snapshot) {
+        last = snapshot;
+        List<Row> now = switch (kind) {
+            case DECISIONS -> newest(snapshot.decisions(), this::row);
+            case ORDERS -> snapshot.orders().stream().map(this::row).toList();
+            case FILLS -> newest(snapshot.fills(), this::row);
+        };
+        if (!now.equals(rows) || list.getItems().size() != now.size()) {
+            rows = now;
+            list.getItems().setAll(now);
+        }
+    }
+
+    private static <T> List<Row> newest(List<T> all, java.util.function.Function<T, Row> row) {
+        List<Row> rows = new ArrayList<>();
+        for (int i = all.size() - 1; i >= 0 && rows.size() < MOST; i--) {
+            rows.add(row.apply(all.get(i)));
+        }
+        return rows;
+    }
+
+    private Row row(Decision d) {
+        String price = d.price() == Tape.NONE ? "" : " @ " + Format.price(contract, d.price());
+        String what = switch (d.kind()) {
+            case TAKEN -> "took " + d.side().map(Side::word).orElse("") + price;
+            case DECLINED -> "declined " + d.side().map(Side::word).orElse("");
+            case WOULD_BE -> "would take " + d.side().map(Side::word).orElse("") + price;
+            case REJECTED -> "rejected " + d.side().map(Side::word).orElse("");
+            case LOCKED -> "locked";
+        };
+        String who = d.strategy() < 0 ? "account" : names.get(d.strategy());
+        String why = d.kind() == Decision.Kind.DECLINED ? d.reason() + ": " + d.detail() : d.detail();
+        return new Row(Format.clock(d.time(), contract.calendar().zone()), what, who + " · " + why,
+                d.kind() != Decision.Kind.TAKEN && d.kind() != Decision.Kind.WOULD_BE);
+    }
+
+    private Row row(Snapshot.OrderView o) {
+        String price = o.price().map(p -> " @ " + Format.price(contract, p)).orElse("");
+        return new Row("no " + o.number(), (o.buy() ? "buy " : "sell ") + o.rest() + " " + o.type().word() + price,
+                names.get(o.owner()) + " · " + o.reason() + " · " + o.state().word(), false);
+    }
+
+    private Row row(Fill f) {
+        String gap = f.gap() == 0 ? "" : ", gap " + Format.ticks(f.gap());
+        return new Row(Format.clock(f.time(), contract.calendar().zone()),
+                (f.buy() ? "buy " : "sell ") + f.quantity() + " @ " + Format.price(contract, f.price()),
+                names.get(f.owner()) + " · " + f.reason() + " · slippage " + f.slippage() + " t" + gap + " · fee "
+                        + Format.money(f.fee()),
+                false);
+    }
+
+    private static final class Cell extends ListCell<Row> {
+        private final Label time = new Label();
+        private final Label what = new Label();
+        private final Label why = new Label();
+        private final VBox box;
+
+        Cell() {
+            time.getStyleClass().add("figures");
+            time.setMinWidth(62);
+            why.setWrapText(true);
+            why.setMinHeight(Region.USE_PREF_SIZE);
+            box = new VBox(1, new HBox(4, time, what), why);
+            box.setPrefWidth(0);
+        }
+
+        @Override
+        protected void updateItem(Row row, boolean empty) {
+            super.updateItem(row, empty);
+            if (empty || row == null) {
+                setGraphic(null);
+                return;
+            }
+            time.setText(row.time());
+            what.setText(row.what());
+            why.setText(row.why());
+            why.getStyleClass().setAll("label", row.held() ? "held" : "muted");
+            setGraphic(box);
+        }
+    }
+}

@@ -1,0 +1,117 @@
+package stativex.desk.run;
+
+import java.util.List;
+import java.util.Optional;
+import stativex.desk.chart.ChartModel;
+import stativex.desk.chart.ChartView;
+import stativex.desk.chart.Pen;
+import stativex.desk.chart.Viewport;
+import stativex.desk.look.Fonts;
+import stativex.desk.look.Palette;
+import stativex.desk.look.Sketch;
+import stativex.engine.Snapshot;
+import stativex.market.Side;
+import stativex.rule.Truth;
+
+/** The why lanes: one lane per condition, one cell per bar, filled where it held, and a last lane for all of them. */
+final class LanesView extends Sketch {
+    private static final double LANE = 16;
+    private static final double NAMES = 176;
+
+    private final Viewport viewport;
+    private Optional<ChartModel> model = Optional.empty();
+    private Side side = Side.LONG;
+    private Optional<Integer> cursor = Optional.empty();
+
+    LanesView(Viewport viewport) {
+        this.viewport = viewport;
+    }
+
+    void show(ChartModel shown, Side shownSide, Optional<Integer> cursorBar) {
+        model = Optional.of(shown);
+        side = shownSide;
+        cursor = cursorBar;
+        setAccessibleText("Why lanes, " + side.word() + ": " + words());
+        repaint();
+    }
+
+    private List<Snapshot.Lane> lanes() {
+        return model.map(m -> m.strategy().lanes().getOrDefault(side, List.of())).orElse(List.of());
+    }
+
+    /** How each condition stands at the newest bar, for those who cannot see the cells. */
+    private String words() {
+        StringBuilder words = new StringBuilder();
+        for (Snapshot.Lane lane : lanes()) {
+            int truth = lane.truth().count() == 0 ? Truth.ABSENT : (int) lane.truth().get(lane.truth().count() - 1);
+            words.append(lane.text()).append(' ')
+                    .append(truth == Truth.TRUE ? "held" : truth == Truth.FALSE ? "did not hold" : "is absent")
+                    .append("; ");
+        }
+        return words.toString();
+    }
+
+    @Override
+    protected void paint(Pen pen, double width, double height) {
+        List<Snapshot.Lane> lanes = lanes();
+        if (lanes.isEmpty()) {
+            pen.text("This strategy has no rule for " + side.word() + ".", Fonts.words(11), Palette.MUTED, 14, 16);
+            return;
+        }
+        double plot = width - ChartView.AXIS;
+        double lane = Math.min(LANE, height / lanes.size());
+        for (int i = 0; i < lanes.size(); i++) {
+            boolean all = i == lanes.size() - 1;
+            double y = Math.round(i * lane);
+            String name = all ? "all of them" : lanes.get(i).text();
+            pen.text(fit(pen, name, NAMES - 22), all ? Fonts.bold(11) : Fonts.words(11),
+                    all ? Palette.AUTOMATION : Palette.INK, 14, y + 12);
+            pen.clip(NAMES, 0, Math.max(0, plot - NAMES), height);
+            cells(pen, lanes.get(i), y + 2, lane - 4, all);
+            pen.unclip();
+            pen.rightAligned(trueOf(lanes.get(i), plot), Fonts.figures(10), Palette.MUTED, width - 8, y + 12);
+        }
+        cursor.ifPresent(bar -> {
+            double x = Math.round(viewport.centre(bar)) + 0.5;
+            if (x > NAMES) {
+                pen.line(Palette.SLATE, 1, x, 0, x, height, 2, 2);
+            }
+        });
+    }
+
+    private void cells(Pen pen, Snapshot.Lane lane, double y, double height, boolean all) {
+        double cell = Math.max(1, Math.floor(viewport.barWidth()) - (viewport.barWidth() >= 4 ? 2 : 0));
+        int last = Math.min(lane.truth().count() - 1, viewport.barAt(viewport.plotWidth()));
+        for (int bar = viewport.firstBar(); bar <= last; bar++) {
+            double x = Math.round(viewport.centre(bar) - cell / 2);
+            switch ((int) lane.truth().get(bar)) {
+                case Truth.TRUE -> pen.fill(all ? Palette.AUTOMATION : Palette.LANE, x, y, cell, height);
+                case Truth.FALSE -> pen.fill(Palette.SOFT, x, y + height - 3, cell, 3);
+                default -> pen.frame(Palette.SOFT, x, y, cell, height);
+            }
+        }
+    }
+
+    /** {@code 7/58}: true on 7 of the 58 bars in view. */
+    private String trueOf(Snapshot.Lane lane, double plot) {
+        int held = 0;
+        int bars = 0;
+        int last = Math.min(lane.truth().count() - 1, viewport.barAt(plot));
+        for (int bar = viewport.firstBar(); bar <= last; bar++) {
+            bars++;
+            held += lane.truth().get(bar) == Truth.TRUE ? 1 : 0;
+        }
+        return held + "/" + bars;
+    }
+
+    private static String fit(Pen pen, String text, double width) {
+        if (pen.width(text, Fonts.words(11)) <= width) {
+            return text;
+        }
+        String shorter = text;
+        while (shorter.length() > 1 && pen.width(shorter + "…", Fonts.words(11)) > width) {
+            shorter = shorter.substring(0, shorter.length() - 1);
+        }
+        return shorter + "…";
+    }
+}

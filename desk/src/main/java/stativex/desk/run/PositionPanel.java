@@ -1,0 +1,80 @@
+package stativex.desk.run;
+
+import java.util.function.Consumer;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import stativex.desk.look.Format;
+import stativex.desk.look.HoldButton;
+import stativex.engine.Command;
+import stativex.engine.Snapshot;
+import stativex.market.Contract;
+import stativex.market.Side;
+
+/** The selected strategy's position, and what a person may do to it: breakeven, half off, flatten. */
+final class PositionPanel extends VBox {
+    private final Contract contract;
+    private final Label side = new Label();
+    private final Label result = new Label();
+    private final Label facts = new Label();
+    private final Button breakeven = new Button("Breakeven");
+    private final Button halfOff = new Button("Half off");
+    private final HoldButton flatten;
+    private int strategy;
+
+    PositionPanel(Contract contract, Consumer<Command> send) {
+        this.contract = contract;
+        getStyleClass().add("position");
+        breakeven.setId("breakeven");
+        breakeven.setTooltip(new Tooltip("Moves the stop to the average entry price, if that tightens it."));
+        breakeven.setOnAction(e -> send.accept(new Command.Breakeven(strategy)));
+        halfOff.setId("half-off");
+        halfOff.setTooltip(new Tooltip("Takes half of the open contracts off at the market."));
+        halfOff.setOnAction(e -> send.accept(new Command.HalfOff(strategy)));
+        flatten = new HoldButton("Flatten", "Leaves this strategy's position at the market and cancels its entries.",
+                () -> send.accept(new Command.Flatten(strategy)));
+        flatten.setId("flatten");
+        side.getStyleClass().add("side");
+        result.getStyleClass().add("result");
+        facts.getStyleClass().add("figures");
+        facts.setWrapText(true);
+        facts.setMinHeight(30);
+        Region gap = new Region();
+        HBox.setHgrow(gap, Priority.ALWAYS);
+        HBox head = new HBox(side, gap, result);
+        HBox buttons = new HBox(8, breakeven, halfOff, flatten);
+        for (Button button : new Button[]{breakeven, halfOff, flatten}) {
+            HBox.setHgrow(button, Priority.ALWAYS);
+            button.setMaxWidth(Double.MAX_VALUE);
+        }
+        setSpacing(6);
+        getChildren().addAll(head, facts, buttons);
+    }
+
+    void show(Snapshot.StrategyView view) {
+        strategy = view.index();
+        boolean open = view.position().isPresent();
+        breakeven.setDisable(!open);
+        halfOff.setDisable(!open);
+        flatten.setDisable(!open);
+        side.getStyleClass().removeAll("long", "short");
+        if (!open) {
+            side.setText("Flat");
+            result.setText("");
+            facts.setText(view.strategy().entry().type().word() + " " + view.strategy().entry().quantity() + " · "
+                    + view.strategy().plan().name());
+            return;
+        }
+        Snapshot.PositionView p = view.position().get();
+        side.getStyleClass().add(p.side().word());
+        side.setText((p.side() == Side.LONG ? "LONG " : "SHORT ") + p.open());
+        result.setText(Format.signedMoney(p.openResult()));
+        facts.setText("avg " + Format.grouped(contract.meanText(p.averageSum(), p.averageQuantity())) + " · bar "
+                + p.bars() + "\nbest " + Format.ticks(p.best()) + " · worst " + Format.ticks(-p.worst())
+                + (p.leaving() ? " · leaving" : ""));
+    }
+}

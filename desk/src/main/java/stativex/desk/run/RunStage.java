@@ -1,0 +1,257 @@
+package stativex.desk.run;
+
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Consumer;
+import java.util.function.LongConsumer;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import stativex.desk.chart.ChartModel;
+import stativex.desk.chart.ChartView;
+import stativex.desk.chart.Viewport;
+import stativex.desk.look.Format;
+import stativex.engine.Command;
+import stativex.engine.Snapshot;
+import stativex.link.Replay;
+import stativex.market.Contract;
+import stativex.market.Side;
+import stativex.trial.Inputs;
+
+/**
+ * The Run stage: strategies and what happened on the left, the chart with its why lanes and the day in the middle,
+ * position, headroom, interlocks and today's curve on the right, the replay below.
+ */
+public final class RunStage extends BorderPane {
+    private final Inputs inputs;
+    private final Contract contract;
+    private final Viewport viewport = new Viewport();
+    private final ChartView chart = new ChartView(viewport);
+    private final LanesView lanes = new LanesView(viewport);
+    private final DayRibbon ribbon;
+    private final List<StrategyCard> cards = new ArrayList<>();
+    private final Journal journal;
+    private final PositionPanel position;
+    private final HeadroomView headroom = new HeadroomView();
+    private final InterlocksView interlocks = new InterlocksView();
+    private final TodayCurve today = new TodayCurve();
+    private final ReplayBar replayBar;
+    private final Label title = new Label();
+    private final Label readout = new Label();
+    private final Label atQuantity = new Label();
+    private final Label state = new Label();
+    private final Label lanesTitle = new Label();
+    private final Label dayResult = new Label();
+    private final ToggleButton longLanes = new ToggleButton("Long");
+    private final ToggleButton shortLanes = new ToggleButton("Short");
+    private Optional<Side> chosenLanes = Optional.empty();
+    private int selected;
+    private Replay.View view;
+
+    /**
+     * @param own the person's own zone
+     * @param send takes the person's commands
+     * @param jump goes to a time of the tape
+     */
+    public RunStage(Inputs inputs, ZoneId own, Replay.View first, Consumer<Command> send, LongConsumer jump) {
+        this.inputs = inputs;
+        this.contract = inputs.contract();
+        this.view = first;
+        ribbon = new DayRibbon(contract, own);
+        journal = new Journal(contract, inputs.strategies().stream().map(s -> s.name()).toList());
+        position = new PositionPanel(contract, send);
+        replayBar = new ReplayBar(contract, jump);
+        getStyleClass().add("run-stage");
+        setLeft(left(first.snapshot(), send));
+        setCenter(centre());
+        setRight(right());
+        setBottom(replayBar);
+        chart.onMove(this::showChart);
+    }
+
+    private Region left(Snapshot first, Consumer<Command> send) {
+        VBox strategies = new VBox(8);
+        for (Snapshot.StrategyView strategy : first.strategies()) {
+            StrategyCard card = new StrategyCard(strategy, this::select, send);
+            cards.add(card);
+            strategies.getChildren().add(card);
+        }
+        ScrollPane scroll = new ScrollPane(strategies);
+        scroll.setFitToWidth(true);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        scroll.setMinHeight(200);
+        scroll.getStyleClass().add("cards");
+        VBox.setVgrow(journal, Priority.ALWAYS);
+        journal.setPrefHeight(200);
+        journal.setMinHeight(160);
+        VBox box = new VBox(8, heading("Strategies"), scroll, journal);
+        box.getStyleClass().add("side-panel");
+        box.setPrefWidth(252);
+        box.setMinWidth(252);
+        return box;
+    }
+
+    private Region centre() {
+        title.getStyleClass().add("title");
+        title.setMinWidth(Region.USE_PREF_SIZE);
+        readout.getStyleClass().add("figures");
+        HBox head = new HBox(14, title, readout);
+        head.getStyleClass().add("chart-head");
+        VBox.setVgrow(chart, Priority.ALWAYS);
+        chart.setPrefHeight(420);
+        ToggleGroup group = new ToggleGroup();
+        longLanes.setId("lanes-long");
+        shortLanes.setId("lanes-short");
+        for (ToggleButton button : List.of(longLanes, shortLanes)) {
+            button.setToggleGroup(group);
+            button.getStyleClass().add("small");
+            button.setOnAction(e -> {
+                button.setSelected(true);
+                chosenLanes = Optional.of(button == longLanes ? Side.LONG : Side.SHORT);
+                showChart();
+            });
+        }
+        lanesTitle.getStyleClass().add("heading");
+        Region gap = new Region();
+        HBox.setHgrow(gap, Priority.ALWAYS);
+        Label count = new Label("true on n of the bars in view");
+        count.getStyleClass().add("muted");
+        HBox choice = new HBox(longLanes, shortLanes);
+        choice.getStyleClass().add("choice");
+        HBox lanesHead = new HBox(10, lanesTitle, choice, gap, count);
+        lanesHead.getStyleClass().add("lanes-head");
+        lanes.setPrefHeight(84);
+        lanes.setMinHeight(84);
+        ribbon.setPrefHeight(108);
+        ribbon.setMinHeight(108);
+        Region above = rule();
+        Region below = rule();
+        VBox box = new VBox(head, chart, above, lanesHead, lanes, below, ribbon);
+        box.getStyleClass().add("centre");
+        return box;
+    }
+
+    private static Region rule() {
+        Region rule = new Region();
+        rule.getStyleClass().add("rule");
+        return rule;
+    }
+
+    private Region right() {
+        Region gap = new Region();
+        HBox.setHgrow(gap, Priority.ALWAYS);
+        atQuantity.getStyleClass().add("muted");
+        HBox headroomHead = new HBox(heading("Headroom"), gap, atQuantity);
+        Region resultGap = new Region();
+        HBox.setHgrow(resultGap, Priority.ALWAYS);
+        dayResult.getStyleClass().add("result");
+        HBox todayHead = new HBox(heading("Today"), resultGap, dayResult);
+        state.getStyleClass().add("state");
+        state.setId("state");
+        state.setWrapText(true);
+        state.setMinHeight(Region.USE_PREF_SIZE);
+        state.setMaxWidth(Double.MAX_VALUE);
+        VBox.setVgrow(today, Priority.ALWAYS);
+        today.setMinHeight(44);
+        VBox box = new VBox(8, heading("Position"), position, headroomHead, headroom, heading("Interlocks"), state,
+                interlocks, todayHead, today);
+        box.getStyleClass().add("side-panel");
+        box.setPrefWidth(304);
+        box.setMinWidth(304);
+        return box;
+    }
+
+    private static Label heading(String text) {
+        Label label = new Label(text);
+        label.getStyleClass().add("heading");
+        return label;
+    }
+
+    private void select(int index) {
+        if (index != selected) {
+            selected = index;
+            chosenLanes = Optional.empty();
+            viewport.follow();
+            showAll();
+        }
+    }
+
+    /** Shows what a replay has reached. */
+    public void show(Replay replay, Replay.View shown) {
+        view = shown;
+        replayBar.show(replay, shown);
+        showAll();
+    }
+
+    private void showAll() {
+        Snapshot snapshot = view.snapshot();
+        for (int i = 0; i < cards.size(); i++) {
+            cards.get(i).show(snapshot.strategies().get(i), i == selected);
+        }
+        Snapshot.StrategyView strategy = snapshot.strategies().get(selected);
+        journal.show(snapshot);
+        position.show(strategy);
+        headroom.show(strategy.headroom(), snapshot.account().equity() - snapshot.account().dayResult());
+        int quantity = strategy.position().map(Snapshot.PositionView::open)
+                .orElse(strategy.strategy().entry().quantity());
+        atQuantity.setText("at " + quantity + (quantity == 1 ? " contract" : " contracts"));
+        interlocks.show(strategy.interlocks());
+        state.setText(strategy.sentence());
+        today.show(snapshot.account());
+        dayResult.setText(Format.signedMoney(snapshot.account().dayResult()));
+        ribbon.show(snapshot, strategy, view.clock());
+        showChart();
+    }
+
+    private void showChart() {
+        ChartModel model = ChartModel.of(inputs, view.snapshot(), selected);
+        chart.show(model);
+        Side side = chosenLanes.or(() -> model.strategy().position().map(Snapshot.PositionView::side))
+                .orElse(model.strategy().lanes().containsKey(Side.LONG) ? Side.LONG : Side.SHORT);
+        longLanes.setSelected(side == Side.LONG);
+        shortLanes.setSelected(side == Side.SHORT);
+        lanesTitle.setText("Why — " + model.strategy().strategy().name() + ", " + side.word());
+        lanes.show(model, side, chart.cursorBar());
+        title.setText(contract.symbol() + "  " + model.strategy().strategy().ticksPerBar() + "-tick bars");
+        readout.setText(readout(model));
+    }
+
+    /** Every value of the bar under the crosshair, else of the newest one. */
+    private String readout(ChartModel m) {
+        if (m.bars() == 0) {
+            return "";
+        }
+        int bar = chart.cursorBar().orElse(m.bars() - 1);
+        StringBuilder text = new StringBuilder();
+        text.append("O ").append(Format.price(contract, m.open(bar))).append("  H ")
+                .append(Format.price(contract, m.high(bar))).append("  L ").append(Format.price(contract, m.low(bar)))
+                .append("  C ").append(Format.price(contract, m.close(bar))).append("  V ")
+                .append(Format.grouped(Long.toString(m.volume(bar)))).append("  Δ ")
+                .append(Format.signed(m.delta(bar))).append('\n');
+        if (bar >= m.closed()) {
+            text.append("forming ·");
+        }
+        for (Snapshot.StudyView study : m.strategy().studies()) {
+            // a forming bar has no study values yet: those of the last closed bar stand
+            int at = Math.min(bar, study.values().count() - 1);
+            double value = at >= 0 ? study.values().get(at) : Double.NaN;
+            if (!Double.isNaN(value)) {
+                text.append(text.charAt(text.length() - 1) == '\n' ? "" : "  ").append(study.name()).append(' ')
+                        .append(switch (study.unit()) {
+                            case LEVEL -> Format.price(contract, value);
+                            case DISTANCE -> Format.decimal(value, 1) + " t";
+                            case NUMBER -> Format.decimal(value, 2);
+                        });
+            }
+        }
+        return text.toString();
+    }
+}
