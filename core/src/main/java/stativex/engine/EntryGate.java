@@ -33,7 +33,7 @@ final class EntryGate {
             return new Refusal(Reason.SESSION_CLOSED, "the session closed with this bar");
         }
         if (engine.watch().lock().isPresent()) {
-            return new Refusal(Reason.LOCKED, "locked until the next trading day: " + engine.watch().lock().get());
+            return new Refusal(Reason.LOCKED, engine.watch().lock().get() + ", until the next trading day");
         }
         if (engine.watch().broken()) {
             return new Refusal(Reason.BROKEN, "the drawdown floor was reached");
@@ -58,7 +58,7 @@ final class EntryGate {
                 return new Refusal(Reason.LEAVING, "the position is being left");
             }
             if (!strategy.adds()) {
-                return new Refusal(Reason.ADDS_NOT_ALLOWED, "already " + side.word() + ", adds are off");
+                return new Refusal(Reason.ADDS_NOT_ALLOWED, "already " + side.word());
             }
         }
         int held = run.idle() ? 0 : run.bracket.open() + run.bracket.entering();
@@ -70,7 +70,7 @@ final class EntryGate {
         }
         Optional<Line> crossed = lineCheck(run, price).crossed(engine.equity(), engine.watch().lines(engine.equity()));
         return crossed
-                .map(line -> new Refusal(Reason.LINE_CHECK, "a stop-out would cross the line: " + line.name()))
+                .map(line -> new Refusal(Reason.LINE_CHECK, "a stop-out would cross " + line.name()))
                 .orElse(null);
     }
 

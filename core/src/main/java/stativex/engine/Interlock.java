@@ -7,6 +7,6 @@ package stativex.engine;
  */
 public record Interlock(String name, State state, String text) {
     public enum State {
-        CLEAR, NEAR, HELD
+        CLEAR, NEAR, HELD, TRIPPED
     }
 }

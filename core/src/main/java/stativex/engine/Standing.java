@@ -44,14 +44,19 @@ final class Standing {
         add("Session", engine.inSession() && !engine.incomplete(),
                 engine.incomplete() ? "tape joined late" : sessionWords());
         add("Session window", run.windowAllows(time), windowWords(run, time));
-        add("Day loss and profit", engine.watch().lock().isEmpty(),
-                engine.watch().lock().map(why -> "locked: " + why).orElse("inside"));
+        if (engine.watch().lock().isPresent()) {
+            interlocks.add(new Interlock("Day loss and profit", Interlock.State.TRIPPED,
+                    "locked: " + engine.watch().lock().get()));
+        } else {
+            add("Day loss and profit", true, "inside");
+        }
         boolean near = headroom.stream().anyMatch(h -> h.near() && h.line().name().equals("Trailing floor"));
         if (near && !engine.watch().broken()) {
             interlocks.add(new Interlock("Account rulebook", Interlock.State.NEAR, "near the trailing floor"));
         } else {
-            add("Account rulebook", !engine.watch().broken(),
-                    engine.watch().broken() ? "broken: drawdown floor" : "clear");
+            interlocks.add(engine.watch().broken()
+                    ? new Interlock("Account rulebook", Interlock.State.TRIPPED, "broken: drawdown floor")
+                    : new Interlock("Account rulebook", Interlock.State.CLEAR, "clear"));
         }
         run.strategy.tradesADay().ifPresent(
                 most -> add("Trades today", run.tradesToday < most, run.tradesToday + " of " + most));

@@ -78,7 +78,12 @@ final class DayRibbon extends Sketch {
         for (WindowSchedule.Occurrence w : windows) {
             window(pen, w, x, top, band, now);
         }
-        pen.fill(Palette.AUTOMATION, now - 1, top - 3, 2, band + 6);
+        boolean crossesName = windows.stream().anyMatch(w -> nameCovers(pen, w, x, now));
+        double middle = top + band / 2;
+        pen.fill(Palette.AUTOMATION, now - 1, top - 3, 2, crossesName ? band / 2 - 6 : band + 6);
+        if (crossesName) {
+            pen.fill(Palette.AUTOMATION, now - 1, middle + 7, 2, band / 2 - 3);
+        }
         pen.text(sentence(), Fonts.words(11), Palette.INK, LEFT, top + band + 30);
     }
 
@@ -109,6 +114,13 @@ final class DayRibbon extends Sketch {
         if (wide < to - from - 5) {
             pen.text(w.window().name(), NAME, Palette.INK, left + 4, top + band / 2 + 4);
         }
+    }
+
+    private static boolean nameCovers(Pen pen, WindowSchedule.Occurrence w, Scale x, double now) {
+        double from = Math.max(x.at(w.from()), x.left());
+        double wide = pen.width(w.window().name(), NAME);
+        boolean fits = wide < x.at(w.to()) - from - 5;
+        return fits && now > from && now < from + wide + 8 && now + wide + 8 >= x.at(w.to());
     }
 
     private String difference(ZoneId zone) {

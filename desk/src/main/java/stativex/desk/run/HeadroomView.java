@@ -44,8 +44,11 @@ final class HeadroomView extends Sketch {
         for (int i = 0; i < lines.size(); i++) {
             Headroom h = lines.get(i);
             double y = HEAD + i * ROW;
-            var ink = h.near() ? Palette.WARN_TEXT : Palette.INK;
-            if (h.near()) {
+            boolean reached = h.line().below() && h.money() <= 0;
+            var ink = reached ? Palette.TRIP : h.near() ? Palette.WARN_TEXT : Palette.INK;
+            if (reached) {
+                pen.fill(Palette.TRIP, 0, y + 4, 10, 10);
+            } else if (h.near()) {
                 pen.polygon(Palette.WARN, Palette.WARN, new double[]{0, 5, 10}, new double[]{y + 13, y + 4, y + 13});
             }
             pen.text(h.line().name(), Fonts.words(12), ink, h.near() ? 15 : 0, y + 13);

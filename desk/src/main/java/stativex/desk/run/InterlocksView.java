@@ -8,7 +8,8 @@ import stativex.desk.look.Palette;
 import stativex.desk.look.Sketch;
 import stativex.engine.Interlock;
 
-/** The interlocks in the order in which they are asked: a ring is clear, a triangle near, a square holds entries back. */
+/** The interlocks in the order in which they are asked: a ring is clear, a triangle near, a square holds entries back, a barred square has
+ * tripped. */
 final class InterlocksView extends Sketch {
     private static final double ROW = 22;
 
@@ -35,12 +36,17 @@ final class InterlocksView extends Sketch {
             var ink = switch (interlock.state()) {
                 case CLEAR -> Palette.MUTED;
                 case NEAR, HELD -> Palette.WARN_TEXT;
+                case TRIPPED -> Palette.TRIP;
             };
             switch (interlock.state()) {
                 case CLEAR -> pen.disc(Palette.PANEL, Palette.SLATE, 5, middle, 4);
                 case NEAR -> pen.polygon(Palette.WARN, Palette.WARN, new double[]{0, 5, 10},
                         new double[]{middle + 5, middle - 5, middle + 5});
                 case HELD -> pen.fill(Palette.WARN, 1, middle - 4, 9, 9);
+                case TRIPPED -> {
+                    pen.fill(Palette.TRIP, 0, middle - 5, 11, 11);
+                    pen.fill(Palette.PANEL, 2, middle - 1, 7, 3);
+                }
             }
             double name = pen.width(interlock.name(), Fonts.words(12));
             pen.text(interlock.name(), Fonts.words(12), Palette.INK, 18, middle + 4);

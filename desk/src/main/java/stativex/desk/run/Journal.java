@@ -1,7 +1,9 @@
 package stativex.desk.run;
 
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
@@ -15,6 +17,7 @@ import stativex.desk.look.Format;
 import stativex.engine.Decision;
 import stativex.engine.Snapshot;
 import stativex.market.Contract;
+import stativex.market.Session;
 import stativex.market.Side;
 import stativex.market.Tape;
 import stativex.order.Fill;
@@ -35,6 +38,7 @@ final class Journal extends VBox {
     }
 
     private static final int MOST = 200;
+    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("EEE d MMM", Locale.ENGLISH);
 
     private final Contract contract;
     private final List<String> names;
@@ -105,8 +109,15 @@ final class Journal extends VBox {
         };
         String who = d.strategy() < 0 ? "account" : names.get(d.strategy());
         String why = d.kind() == Decision.Kind.DECLINED ? d.reason() + ": " + d.detail() : d.detail();
-        return new Row(Format.clock(d.time(), contract.calendar().zone()), what, who + " · " + why,
+        return new Row(Format.clock(d.time(), contract.calendar().zone()), what, day(d.time()) + who + " · " + why,
                 d.kind() != Decision.Kind.TAKEN && d.kind() != Decision.Kind.WOULD_BE);
+    }
+
+    /** Says the day of what happened on an earlier trading day. */
+    private String day(long time) {
+        var date = contract.calendar().tradingDate(time);
+        var today = last.session().map(Session::tradingDate);
+        return date.equals(today) ? "" : date.map(d -> d.format(DAY) + " · ").orElse("");
     }
 
     private Row row(Snapshot.OrderView o) {
@@ -119,7 +130,8 @@ final class Journal extends VBox {
         String gap = f.gap() == 0 ? "" : ", gap " + Format.ticks(f.gap());
         return new Row(Format.clock(f.time(), contract.calendar().zone()),
                 (f.buy() ? "buy " : "sell ") + f.quantity() + " @ " + Format.price(contract, f.price()),
-                names.get(f.owner()) + " · " + f.reason() + " · slippage " + f.slippage() + " t" + gap + " · fee "
+                day(f.time()) + names.get(f.owner()) + " · " + f.reason() + " · slippage " + f.slippage() + " t" + gap
+                        + " · fee "
                         + Format.money(f.fee()),
                 false);
     }
@@ -132,7 +144,8 @@ final class Journal extends VBox {
 
         Cell() {
             time.getStyleClass().add("figures");
-            time.setMinWidth(62);
+            time.setMinWidth(60);
+            time.setMaxWidth(60);
             why.setWrapText(true);
             why.setMinHeight(Region.USE_PREF_SIZE);
             box = new VBox(1, new HBox(4, time, what), why);
@@ -149,6 +162,7 @@ final class Journal extends VBox {
             time.setText(row.time());
             what.setText(row.what());
             why.setText(row.why());
+            setAccessibleText(row.time() + " " + row.what() + ", " + row.why());
             why.getStyleClass().setAll("label", row.held() ? "held" : "muted");
             setGraphic(box);
         }

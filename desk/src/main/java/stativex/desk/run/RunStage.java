@@ -45,7 +45,8 @@ public final class RunStage extends BorderPane {
     private final TodayCurve today = new TodayCurve();
     private final ReplayBar replayBar;
     private final Label title = new Label();
-    private final Label readout = new Label();
+    private final Label figures = new Label();
+    private final Label studies = new Label();
     private final Label atQuantity = new Label();
     private final Label state = new Label();
     private final Label lanesTitle = new Label();
@@ -87,7 +88,9 @@ public final class RunStage extends BorderPane {
         ScrollPane scroll = new ScrollPane(strategies);
         scroll.setFitToWidth(true);
         scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
-        scroll.setMinHeight(200);
+        scroll.setMinHeight(150);
+        // a scroll pane does not ask its wrapped content how tall it is
+        strategies.heightProperty().addListener((o, before, now) -> scroll.setPrefHeight(now.doubleValue() + 2));
         scroll.getStyleClass().add("cards");
         VBox.setVgrow(journal, Priority.ALWAYS);
         journal.setPrefHeight(200);
@@ -102,8 +105,9 @@ public final class RunStage extends BorderPane {
     private Region centre() {
         title.getStyleClass().add("title");
         title.setMinWidth(Region.USE_PREF_SIZE);
-        readout.getStyleClass().add("figures");
-        HBox head = new HBox(14, title, readout);
+        figures.getStyleClass().add("figures");
+        studies.getStyleClass().add("studies");
+        VBox head = new VBox(3, new HBox(14, title, figures), studies);
         head.getStyleClass().add("chart-head");
         VBox.setVgrow(chart, Priority.ALWAYS);
         chart.setPrefHeight(420);
@@ -215,42 +219,43 @@ public final class RunStage extends BorderPane {
         ChartModel model = ChartModel.of(inputs, view.snapshot(), selected);
         chart.show(model);
         Side side = chosenLanes.or(() -> model.strategy().position().map(Snapshot.PositionView::side))
+                .or(() -> model.decisions().isEmpty() ? Optional.empty() : model.decisions().getLast().side())
                 .orElse(model.strategy().lanes().containsKey(Side.LONG) ? Side.LONG : Side.SHORT);
         longLanes.setSelected(side == Side.LONG);
         shortLanes.setSelected(side == Side.SHORT);
         lanesTitle.setText("Why — " + model.strategy().strategy().name() + ", " + side.word());
         lanes.show(model, side, chart.cursorBar());
         title.setText(contract.symbol() + "  " + model.strategy().strategy().ticksPerBar() + "-tick bars");
-        readout.setText(readout(model));
+        figures.setText(model.bars() == 0 ? "" : figures(model));
+        studies.setText(model.bars() == 0 ? "" : studies(model));
     }
 
-    /** Every value of the bar under the crosshair, else of the newest one. */
-    private String readout(ChartModel m) {
-        if (m.bars() == 0) {
-            return "";
-        }
-        int bar = chart.cursorBar().orElse(m.bars() - 1);
-        StringBuilder text = new StringBuilder();
-        text.append("O ").append(Format.price(contract, m.open(bar))).append("  H ")
-                .append(Format.price(contract, m.high(bar))).append("  L ").append(Format.price(contract, m.low(bar)))
-                .append("  C ").append(Format.price(contract, m.close(bar))).append("  V ")
-                .append(Format.grouped(Long.toString(m.volume(bar)))).append("  Δ ")
-                .append(Format.signed(m.delta(bar))).append('\n');
-        if (bar >= m.closed()) {
-            text.append("forming ·");
-        }
+    private int readBar(ChartModel m) {
+        return chart.cursorBar().orElse(m.bars() - 1);
+    }
+
+    /** The bar under the crosshair, else the newest one. */
+    private String figures(ChartModel m) {
+        int bar = readBar(m);
+        return "O " + Format.price(contract, m.open(bar)) + "  H " + Format.price(contract, m.high(bar)) + "  L "
+                + Format.price(contract, m.low(bar)) + "  C " + Format.price(contract, m.close(bar)) + "  V "
+                + Format.grouped(Long.toString(m.volume(bar))) + "  Δ " + Format.signed(m.delta(bar));
+    }
+
+    /** Every study value of that bar; a forming bar has none yet, those of the last closed bar stand. */
+    private String studies(ChartModel m) {
+        int bar = readBar(m);
+        StringBuilder text = new StringBuilder(bar >= m.closed() ? "forming; last closed:" : "");
         for (Snapshot.StudyView study : m.strategy().studies()) {
-            // a forming bar has no study values yet: those of the last closed bar stand
             int at = Math.min(bar, study.values().count() - 1);
             double value = at >= 0 ? study.values().get(at) : Double.NaN;
-            if (!Double.isNaN(value)) {
-                text.append(text.charAt(text.length() - 1) == '\n' ? "" : "  ").append(study.name()).append(' ')
-                        .append(switch (study.unit()) {
-                            case LEVEL -> Format.price(contract, value);
-                            case DISTANCE -> Format.decimal(value, 1) + " t";
-                            case NUMBER -> Format.decimal(value, 2);
-                        });
-            }
+            text.append(text.isEmpty() ? "" : "   ").append(study.name()).append(' ').append(Double.isNaN(value)
+                    ? "absent"
+                    : switch (study.unit()) {
+                        case LEVEL -> Format.price(contract, value);
+                        case DISTANCE -> Format.decimal(value, 1) + " t";
+                        case NUMBER -> Format.decimal(value, 2);
+                    });
         }
         return text.toString();
     }

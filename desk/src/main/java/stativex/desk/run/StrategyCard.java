@@ -167,9 +167,9 @@ final class StrategyCard extends VBox {
         shortSide.setSelected(view.shortOn());
         once.setSelected(view.once());
         counts.setText(view.takenToday() + " taken · " + view.declinedToday() + " declined"
-                + (view.wouldBeToday() > 0 ? " · " + view.wouldBeToday() + " would-be" : ""));
-        sentence.setText(
-                view.sentence() + (view.result() == 0 ? "" : " · result " + Format.signedMoney(view.result())));
+                + (view.wouldBeToday() > 0 ? " · " + view.wouldBeToday() + " would-be" : "")
+                + (view.result() == 0 ? "" : " · " + Format.signedMoney(view.result())));
+        sentence.setText(view.sentence());
         pseudoClassStateChanged(SELECTED, selected);
         pseudoClassStateChanged(ENGAGED, mode == Mode.ENGAGED);
     }
