@@ -352,7 +352,7 @@ public final class Engine implements Reports {
             return;
         }
         if (run.mode == Mode.WATCHING) {
-            decide(run, side, bar, Decision.Kind.WOULD_BE, "", "watching: every interlock was clear", lastPrice);
+            decide(run, side, bar, Decision.Kind.WOULD_BE, "", "every interlock was clear", lastPrice);
             return;
         }
         long shown = run.strategy.entry().type() == Order.Type.MARKET ? lastPrice : price;

@@ -40,7 +40,8 @@ final class Standing {
     }
 
     private void describe(List<Headroom> headroom, Optional<Line> crossed) {
-        add("Strategy", run.mode == Mode.ENGAGED, run.mode.word());
+        interlocks.add(new Interlock("Strategy",
+                run.mode == Mode.ENGAGED ? Interlock.State.CLEAR : Interlock.State.SWITCHED_OFF, run.mode.word()));
         add("Session", engine.inSession() && !engine.incomplete(),
                 engine.incomplete() ? "tape joined late" : sessionWords());
         add("Session window", run.windowAllows(time), windowWords(run, time));

@@ -1,5 +1,7 @@
 package stativex.desk;
 
+import java.time.Duration;
+import java.time.Instant;
 import java.util.Optional;
 import javafx.application.Application;
 import javafx.application.Platform;
@@ -40,6 +42,7 @@ public final class DeskApp extends Application {
         stage.setX(0);
         stage.setY(0);
         stage.show();
+        sayWhenShown(scene, "window", false);
         Thread.ofPlatform().name("prepare").daemon().start(() -> {
             try {
                 Workspace opened = Workspace.demo(options.sessions());
@@ -69,7 +72,27 @@ public final class DeskApp extends Application {
             opened.replay().speed(10);
             opened.replay().play();
             window.start();
+            sayWhenShown(scene, "desk", true);
         }
+    }
+
+    /** For measuring: says after the next pulse how old the process is. */
+    private static void sayWhenShown(Scene scene, String what, boolean exit) {
+        if (!options.firstWindow()) {
+            return;
+        }
+        scene.addPostLayoutPulseListener(new Runnable() {
+            @Override
+            public void run() {
+                scene.removePostLayoutPulseListener(this);
+                ProcessHandle.current().info().startInstant()
+                        .ifPresent(start -> System.out.println(what + " shown after "
+                                + Duration.between(start, Instant.now()).toMillis() + " ms"));
+                if (exit) {
+                    Platform.exit();
+                }
+            }
+        });
     }
 
     private static void fail(Throwable problem) {

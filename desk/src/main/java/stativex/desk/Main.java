@@ -24,6 +24,9 @@ public final class Main implements Callable<Integer> {
     @Option(names = "--at", paramLabel = "TIME", description = "go to a time of the demo day such as 14:20, or 2026-09-24T14:20, in exchange time")
     private String at;
 
+    @Option(names = "--first-window", hidden = true, description = "say how long the window and the desk took, and exit")
+    private boolean firstWindow;
+
     @Spec
     private CommandSpec spec;
 
@@ -39,7 +42,8 @@ public final class Main implements Callable<Integer> {
             throw new ParameterException(spec.commandLine(), "--stage: expected run, found " + stage);
         }
         Options options = new Options(Optional.ofNullable(picture), Optional.ofNullable(at),
-                picture == null ? Optional.of(DataFolder.path().resolve("sessions")) : Optional.empty());
+                picture == null && !firstWindow ? Optional.of(DataFolder.path().resolve("sessions")) : Optional.empty(),
+                firstWindow);
         try {
             options.at(Demo.documents().contract().value());
         } catch (IllegalArgumentException e) {

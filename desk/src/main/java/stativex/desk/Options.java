@@ -14,9 +14,10 @@ import stativex.market.TapeTime;
  *
  * @param picture write a picture of the window there and exit
  * @param time as typed: a time of the demo day such as 14:20, or 2026-09-24T14:20, in exchange time
+ * @param firstWindow say how long window and desk took to appear, and exit
  * @param sessions folder that records sessions; empty records nothing
  */
-record Options(Optional<Path> picture, Optional<String> time, Optional<Path> sessions) {
+record Options(Optional<Path> picture, Optional<String> time, Optional<Path> sessions, boolean firstWindow) {
 
     /** @throws IllegalArgumentException when the time does not read */
     Optional<Long> at(Contract contract) {

@@ -193,7 +193,10 @@ public final class ChartView extends Sketch {
         for (long level : scale.grid(44)) {
             double y = Math.round(scale.y(level));
             pen.fill(Palette.FAINT, 0, y, plot, 1);
-            pen.rightAligned(Format.price(m.contract(), level), Fonts.figures(11), Palette.MUTED, width - 8, y + 4);
+            // the tag of the last price stands there instead
+            if (m.lastPrice().isEmpty() || Math.abs(scale.y(m.lastPrice().get()) - y) > 15) {
+                pen.rightAligned(Format.price(m.contract(), level), Fonts.figures(11), Palette.MUTED, width - 8, y + 4);
+            }
         }
         pen.fill(Palette.RULE, plot, 0, 1, 4000);
     }

@@ -49,7 +49,11 @@ public final class HoldButton extends Button {
             }
         });
         addEventFilter(KeyEvent.KEY_RELEASED, e -> release());
-        focusedProperty().addListener((o, before, now) -> release());
+        focusedProperty().addListener((o, before, focused) -> {
+            if (!focused) {
+                release();
+            }
+        });
     }
 
     private void press() {

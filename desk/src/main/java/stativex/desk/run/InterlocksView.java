@@ -21,7 +21,8 @@ final class InterlocksView extends Sketch {
             setMinHeight(ROW * shown.size());
             setPrefHeight(ROW * shown.size());
             setAccessibleText("Interlocks: " + shown.stream()
-                    .map(i -> i.name() + " " + i.state().name().toLowerCase(java.util.Locale.ROOT) + ", " + i.text())
+                    .map(i -> i.name() + " " + i.state().name().toLowerCase(java.util.Locale.ROOT).replace('_', ' ')
+                            + ", " + i.text())
                     .collect(Collectors.joining("; ")));
             repaint();
         }
@@ -34,7 +35,7 @@ final class InterlocksView extends Sketch {
             double y = i * ROW;
             double middle = y + 11;
             var ink = switch (interlock.state()) {
-                case CLEAR -> Palette.MUTED;
+                case CLEAR, SWITCHED_OFF -> Palette.MUTED;
                 case NEAR, HELD -> Palette.WARN_TEXT;
                 case TRIPPED -> Palette.TRIP;
             };
@@ -42,6 +43,7 @@ final class InterlocksView extends Sketch {
                 case CLEAR -> pen.disc(Palette.PANEL, Palette.SLATE, 5, middle, 4);
                 case NEAR -> pen.polygon(Palette.WARN, Palette.WARN, new double[]{0, 5, 10},
                         new double[]{middle + 5, middle - 5, middle + 5});
+                case SWITCHED_OFF -> pen.fill(Palette.SLATE, 1, middle - 4, 9, 9);
                 case HELD -> pen.fill(Palette.WARN, 1, middle - 4, 9, 9);
                 case TRIPPED -> {
                     pen.fill(Palette.TRIP, 0, middle - 5, 11, 11);

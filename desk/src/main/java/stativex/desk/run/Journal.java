@@ -69,7 +69,7 @@ final class Journal extends VBox {
             tabs.getChildren().add(tab);
         }
         list.setId("journal");
-        list.setCellFactory(view -> new Cell());
+        list.setCellFactory(view -> new Cell(view));
         list.setPlaceholder(new Label("Nothing yet."));
         list.setAccessibleText("Decisions, orders or fills");
         VBox.setVgrow(list, Priority.ALWAYS);
@@ -103,12 +103,16 @@ final class Journal extends VBox {
         String what = switch (d.kind()) {
             case TAKEN -> "took " + d.side().map(Side::word).orElse("") + price;
             case DECLINED -> "declined " + d.side().map(Side::word).orElse("");
-            case WOULD_BE -> "would take " + d.side().map(Side::word).orElse("") + price;
+            case WOULD_BE -> "would-be " + d.side().map(Side::word).orElse("");
             case REJECTED -> "rejected " + d.side().map(Side::word).orElse("");
             case LOCKED -> "locked";
         };
         String who = d.strategy() < 0 ? "account" : names.get(d.strategy());
-        String why = d.kind() == Decision.Kind.DECLINED ? d.reason() + ": " + d.detail() : d.detail();
+        String why = switch (d.kind()) {
+            case DECLINED -> d.reason() + ": " + d.detail();
+            case WOULD_BE -> price.strip() + ", " + d.detail();
+            default -> d.detail();
+        };
         return new Row(Format.clock(d.time(), contract.calendar().zone()), what, day(d.time()) + who + " · " + why,
                 d.kind() != Decision.Kind.TAKEN && d.kind() != Decision.Kind.WOULD_BE);
     }
@@ -142,14 +146,15 @@ final class Journal extends VBox {
         private final Label why = new Label();
         private final VBox box;
 
-        Cell() {
+        Cell(ListView<Row> list) {
             time.getStyleClass().add("figures");
             time.setMinWidth(60);
             time.setMaxWidth(60);
             why.setWrapText(true);
             why.setMinHeight(Region.USE_PREF_SIZE);
+            // the width decides how many lines the reason takes, so it must be known when the height is asked
+            why.prefWidthProperty().bind(list.widthProperty().subtract(24));
             box = new VBox(1, new HBox(4, time, what), why);
-            box.setPrefWidth(0);
         }
 
         @Override

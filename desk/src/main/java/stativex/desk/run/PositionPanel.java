@@ -38,6 +38,8 @@ final class PositionPanel extends VBox {
         flatten = new HoldButton("Flatten", "Leaves this strategy's position at the market and cancels its entries.",
                 () -> send.accept(new Command.Flatten(strategy)));
         flatten.setId("flatten");
+        side.setId("side");
+        facts.setId("facts");
         side.getStyleClass().add("side");
         result.getStyleClass().add("result");
         facts.getStyleClass().add("figures");

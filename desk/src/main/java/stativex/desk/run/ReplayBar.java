@@ -95,6 +95,7 @@ final class ReplayBar extends HBox {
         Button go = new Button("Jump");
         go.setId("jump");
         go.setOnAction(e -> go());
+        message.setId("message");
         message.getStyleClass().add("warn-text");
         worked.getStyleClass().add("figures");
         progress.setPrefWidth(120);

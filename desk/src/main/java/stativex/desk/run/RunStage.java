@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.LongConsumer;
+import javafx.geometry.Pos;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.ToggleButton;
@@ -75,6 +76,7 @@ public final class RunStage extends BorderPane {
         setCenter(centre());
         setRight(right());
         setBottom(replayBar);
+        chart.setId("chart");
         chart.onMove(this::showChart);
     }
 
@@ -106,8 +108,12 @@ public final class RunStage extends BorderPane {
         title.getStyleClass().add("title");
         title.setMinWidth(Region.USE_PREF_SIZE);
         figures.getStyleClass().add("figures");
+        figures.setId("figures");
+        studies.setId("studies");
         studies.getStyleClass().add("studies");
-        VBox head = new VBox(3, new HBox(14, title, figures), studies);
+        HBox headline = new HBox(14, title, figures);
+        headline.setAlignment(Pos.BASELINE_LEFT);
+        VBox head = new VBox(3, headline, studies);
         head.getStyleClass().add("chart-head");
         VBox.setVgrow(chart, Priority.ALWAYS);
         chart.setPrefHeight(420);
@@ -245,11 +251,11 @@ public final class RunStage extends BorderPane {
     /** Every study value of that bar; a forming bar has none yet, those of the last closed bar stand. */
     private String studies(ChartModel m) {
         int bar = readBar(m);
-        StringBuilder text = new StringBuilder(bar >= m.closed() ? "forming; last closed:" : "");
+        StringBuilder text = new StringBuilder(bar >= m.closed() ? "last closed:" : "");
         for (Snapshot.StudyView study : m.strategy().studies()) {
             int at = Math.min(bar, study.values().count() - 1);
             double value = at >= 0 ? study.values().get(at) : Double.NaN;
-            text.append(text.isEmpty() ? "" : "   ").append(study.name()).append(' ').append(Double.isNaN(value)
+            text.append(text.isEmpty() ? "" : "  ").append(study.name()).append(' ').append(Double.isNaN(value)
                     ? "absent"
                     : switch (study.unit()) {
                         case LEVEL -> Format.price(contract, value);

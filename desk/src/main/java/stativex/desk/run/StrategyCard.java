@@ -87,6 +87,7 @@ final class StrategyCard extends VBox {
         HBox.setHgrow(gap, Priority.ALWAYS);
         HBox sides = new HBox(10, longSide, shortSide, gap, once);
         counts.getStyleClass().add("muted");
+        sentence.setId("sentence-" + index);
         sentence.getStyleClass().add("sentence");
         sentence.setWrapText(true);
         sentence.setMinHeight(Region.USE_PREF_SIZE);

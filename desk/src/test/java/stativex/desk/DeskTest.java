@@ -1,0 +1,133 @@
+package stativex.desk;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Optional;
+import java.util.concurrent.Callable;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
+import java.util.function.BooleanSupplier;
+import javafx.scene.Node;
+import javafx.scene.Scene;
+import javafx.scene.control.Labeled;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import javafx.stage.Stage;
+import org.testfx.api.FxRobot;
+import org.testfx.api.FxToolkit;
+import org.testfx.util.WaitForAsyncUtils;
+import org.testng.Assert;
+import org.testng.annotations.AfterMethod;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.BeforeMethod;
+import stativex.desk.look.HoldButton;
+import stativex.desk.look.Look;
+import stativex.engine.Snapshot;
+import stativex.link.Replay;
+
+/** The real window on the demo, off screen, for tests that work it as a person would. */
+abstract class DeskTest {
+    static final Path PICTURES = Path.of("target", "pictures");
+    final FxRobot robot = new FxRobot();
+    Workspace workspace;
+    DeskWindow window;
+    Scene scene;
+
+    @BeforeClass
+    public void startToolkit() throws TimeoutException {
+        FxToolkit.registerPrimaryStage();
+        fx(() -> {
+            Look.load();
+            return null;
+        });
+    }
+
+    @BeforeMethod
+    public void openWindow() throws Exception {
+        workspace = Workspace.demo(Optional.of(Files.createTempDirectory("sessions")));
+        workspace.toBeginning();
+        workspace.replay().await();
+        fx(() -> {
+            window = new DeskWindow(workspace);
+            scene = new Scene(window.root(), DeskApp.WIDTH, DeskApp.HEIGHT);
+            Look.apply(scene);
+            Stage stage = FxToolkit.toolkitContext().getRegisteredStage();
+            stage.setScene(scene);
+            stage.setX(0);
+            stage.setY(0);
+            stage.show();
+            window.start();
+            return null;
+        });
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    @AfterMethod(alwaysRun = true)
+    public void closeWindow() {
+        fx(() -> {
+            window.stop();
+            return null;
+        });
+        workspace.close();
+    }
+
+    static <T> T fx(Callable<T> work) {
+        return WaitForAsyncUtils.waitForAsyncFx(20_000, work);
+    }
+
+    /** Waits until something the window shows is so. */
+    static void until(String what, BooleanSupplier condition) {
+        try {
+            WaitForAsyncUtils.waitFor(20, TimeUnit.SECONDS, () -> fx(condition::getAsBoolean));
+        } catch (TimeoutException e) {
+            Assert.fail("waited in vain for: " + what, e);
+        }
+    }
+
+    Replay.View view() {
+        return workspace.replay().latest();
+    }
+
+    Snapshot.StrategyView strategy() {
+        return view().snapshot().strategies().getFirst();
+    }
+
+    String text(String id) {
+        Node node = robot.lookup(id).query();
+        return fx(() -> ((Labeled) node).getText());
+    }
+
+    /** Types a time into the jump field and waits until the replay is there. */
+    void jumpTo(String time) {
+        robot.clickOn("#jump-time").push(KeyCode.SHORTCUT, KeyCode.A).write(time).push(KeyCode.ENTER);
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    void settled() {
+        until("the replay stands still and is shown", () -> {
+            Replay.View view = view();
+            return !view.playing() && view.jumpTo().isEmpty() && !window.refresh();
+        });
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    /** Holds a button as long as it wants to be held. */
+    void hold(String id) throws InterruptedException {
+        robot.moveTo(id).press(MouseButton.PRIMARY);
+        TimeUnit.MILLISECONDS.sleep((long) HoldButton.HOLD.toMillis() + 250);
+        robot.release(MouseButton.PRIMARY);
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    void picture(String name) {
+        fx(() -> {
+            try {
+                Picture.write(scene, PICTURES.resolve(name + ".png"));
+            } catch (IOException e) {
+                throw new java.io.UncheckedIOException(e);
+            }
+            return null;
+        });
+    }
+}

@@ -1,0 +1,230 @@
+package stativex.desk;
+
+import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertFalse;
+import static org.testng.Assert.assertNotEquals;
+import static org.testng.Assert.assertTrue;
+
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import javafx.geometry.Bounds;
+import javafx.scene.Node;
+import javafx.scene.control.ListView;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import org.testfx.util.WaitForAsyncUtils;
+import org.testng.annotations.Test;
+import stativex.account.Headroom;
+import stativex.engine.Mode;
+import stativex.engine.Snapshot;
+import stativex.engine.Trade;
+import stativex.files.ResultFiles;
+import stativex.files.SessionFile;
+import stativex.demo.Demo;
+import stativex.link.Replay;
+import stativex.market.Money;
+import stativex.trial.Run;
+
+/** The main job of the Run stage, worked by mouse and keyboard in the real window. */
+public class RunStoryTest extends DeskTest {
+    private void engage() {
+        robot.clickOn("#engaged-0");
+        assertEquals(strategy().mode(), Mode.WATCHING, "engaging is asked once");
+        robot.clickOn("#engage-0");
+        until("engaged", () -> strategy().mode() == Mode.ENGAGED);
+    }
+
+    private String held() {
+        return text("#side");
+    }
+
+    @Test
+    public void engageEntryBreakevenExitLock() {
+        assertEquals(strategy().mode(), Mode.WATCHING);
+        assertTrue(text("#sentence-0").contains("Morning opens at 09:45"), text("#sentence-0"));
+        engage();
+        jumpTo("09:55");
+        settled();
+        assertEquals(held(), "LONG 2");
+        assertTrue(text("#facts").contains("1\u2009207.25"), text("#facts"));
+        picture("entry");
+        long before = headroom("Trailing floor");
+        jumpTo("10:12");
+        settled();
+        assertEquals(held(), "LONG 1", "the first target has filled");
+        Snapshot.PositionView position = strategy().position().orElseThrow();
+        List<Trade.StopPoint> stops = strategy().trade().orElseThrow().stops();
+        assertEquals(stops.get(1).origin(), "breakeven", "the plan moved the stop");
+        assertEquals(stops.get(1).level() * 2, position.averageSum() * 2 + 2, "to one tick above the entry");
+        assertTrue(headroom("Own day loss") > 0);
+        jumpTo("10:21");
+        settled();
+        assertEquals(held(), "Flat");
+        assertEquals(view().snapshot().trades().getLast().exitReason(), "target 2");
+        jumpTo("12:50");
+        settled();
+        assertTrue(view().snapshot().decisions().getLast().reason().equals("outside window"));
+        jumpTo("14:31");
+        settled();
+        assertTrue(headroom("Trailing floor") < before, "headroom has shrunk");
+        assertEquals(text("#state"), "Not trading: locked until the next trading day, day loss");
+        assertTrue(text("#account").contains("locked, day loss"), text("#account"));
+        assertEquals(held(), "Flat");
+        picture("lock");
+        jumpTo("16:00");
+        settled();
+        assertTrue(view().snapshot().decisions().getLast().reason().equals("locked"), "and nothing enters any more");
+    }
+
+    private long headroom(String line) {
+        return strategy().headroom().stream().filter(h -> h.line().name().equals(line)).findFirst()
+                .map(Headroom::money).orElseThrow();
+    }
+
+    @Test
+    public void whatAPersonDoesByHandIsRecordedAndGivesTheSameFillsAgain() throws Exception {
+        engage();
+        jumpTo("09:55");
+        settled();
+        // until the trade is in front: breakeven by hand needs a price beyond the average
+        for (int minute = 56; strategy().position().map(p -> p.openResult() < 75 * Money.UNIT)
+                .orElse(false); minute++) {
+            jumpTo(minute < 60 ? "09:" + minute : "10:" + String.format("%02d", minute - 60));
+            settled();
+        }
+        robot.clickOn("#breakeven");
+        step(4);
+        Snapshot.PositionView position = strategy().position().orElseThrow();
+        assertEquals(position.stop().orElseThrow().longValue(), position.averageSum() / position.averageQuantity());
+        assertEquals(position.stopOrigin(), "breakeven");
+        robot.clickOn("#half-off");
+        step(3);
+        assertEquals(held(), "LONG 1");
+        robot.clickOn("#journal-fills");
+        ListView<?> list = robot.lookup("#journal").query();
+        assertTrue(list.getItems().getFirst().toString().contains("by hand · slippage 1 t"),
+                list.getItems().getFirst().toString());
+        robot.clickOn("#journal-orders");
+        until("the stop is listed", () -> list.getItems().stream().anyMatch(
+                row -> row.toString().contains("sell 1 stop") && row.toString().contains("Ebb fade · breakeven")));
+        picture("by-hand");
+        robot.clickOn("#flatten");
+        step(2);
+        assertEquals(held(), "LONG 1", "a click is not a hold");
+        hold("#flatten");
+        step(3);
+        assertEquals(held(), "Flat");
+        hold("#flat-and-lock");
+        until("locked", () -> view().snapshot().account().lock().isPresent());
+        assertTrue(text("#account").contains("locked, by hand"), text("#account"));
+        Run run = workspace.replay().end();
+        var again = SessionFile.read(workspace.file().orElseThrow(), Demo::tape).run();
+        assertEquals(ResultFiles.fills(again), ResultFiles.fills(run));
+        assertEquals(ResultFiles.decisions(again), ResultFiles.decisions(run));
+    }
+
+    private void step(int prints) {
+        for (int i = 0; i < prints; i++) {
+            robot.clickOn("#step");
+        }
+        settled();
+    }
+
+    @Test
+    public void everythingWorksByKeyboard() throws Exception {
+        focus("#engaged-0");
+        robot.push(KeyCode.SPACE);
+        WaitForAsyncUtils.waitForFxEvents();
+        robot.push(KeyCode.SPACE);
+        until("engaged by two presses of the space bar", () -> strategy().mode() == Mode.ENGAGED);
+        focus("#long-0");
+        robot.push(KeyCode.SPACE);
+        until("long is off", () -> !strategy().longOn());
+        focus("#play");
+        robot.push(KeyCode.SPACE);
+        until("playing", () -> view().playing());
+        focus("#play");
+        robot.push(KeyCode.SPACE);
+        until("paused", () -> !view().playing());
+        focus("#flat-and-lock");
+        robot.press(KeyCode.SPACE);
+        TimeUnit.MILLISECONDS.sleep(800);
+        robot.release(KeyCode.SPACE);
+        until("locked by a held key", () -> view().snapshot().account().lock().isPresent());
+        focus("#chart");
+        String newest = text("#figures");
+        robot.push(KeyCode.LEFT).push(KeyCode.LEFT);
+        assertNotEquals(text("#figures"), newest, "the crosshair reads an earlier bar");
+        robot.push(KeyCode.ESCAPE);
+        assertEquals(text("#figures"), newest);
+    }
+
+    private void focus(String id) {
+        Node node = robot.lookup(id).query();
+        fx(() -> {
+            node.requestFocus();
+            return null;
+        });
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    @Test
+    public void theChartReadsZoomsAndComesBack() {
+        jumpTo("09:55");
+        settled();
+        String newest = text("#figures");
+        Node chart = robot.lookup("#chart").query();
+        Bounds bounds = fx(() -> chart.localToScreen(chart.getBoundsInLocal()));
+        robot.moveTo(bounds.getMinX() + 200, bounds.getMinY() + 150);
+        WaitForAsyncUtils.waitForFxEvents();
+        assertNotEquals(text("#figures"), newest);
+        assertTrue(text("#studies").contains("mean.upper 1\u2009"), text("#studies"));
+        picture("crosshair");
+        robot.scroll(20, javafx.geometry.VerticalDirection.UP);
+        robot.drag(MouseButton.PRIMARY).moveBy(180, 0).drop();
+        WaitForAsyncUtils.waitForFxEvents();
+        picture("dragged");
+        robot.doubleClickOn(MouseButton.PRIMARY);
+        robot.moveTo("#play");
+        WaitForAsyncUtils.waitForFxEvents();
+        assertEquals(text("#figures"), newest, "a double click follows the newest bar again");
+    }
+
+    @Test
+    public void jumpingBackAsksOnceAndStartsAgainWithEverythingOff() {
+        engage();
+        jumpTo("10:30");
+        settled();
+        assertFalse(view().snapshot().fills().isEmpty());
+        var first = workspace.file().orElseThrow();
+        jumpTo("09:50");
+        assertEquals(view().snapshot().fills().size(), view().snapshot().fills().size());
+        robot.clickOn("#stay");
+        assertFalse(view().snapshot().fills().isEmpty(), "staying changes nothing");
+        jumpTo("09:50");
+        robot.clickOn("#start-again");
+        until("the replay began again", () -> view().snapshot().fills().isEmpty());
+        settled();
+        assertEquals(strategy().mode(), Mode.OFF);
+        assertEquals(text("#sentence-0"), "Not trading: Ebb fade is off");
+        assertNotEquals(workspace.file().orElseThrow(), first, "the session so far stays recorded");
+        jumpTo("noon");
+        assertEquals(text("#message"), "expected a time such as 09:45");
+    }
+
+    @Test
+    public void playingAtAnySpeedShowsNewerData() {
+        int before = view().worked();
+        workspace.replay().speed(1000);
+        robot.clickOn("#play");
+        until("the replay moves on", () -> view().worked() > before + 1000);
+        assertEquals(text("#play"), "Pause");
+        robot.clickOn("#play");
+        workspace.replay().speed(Replay.AS_FAST_AS_POSSIBLE);
+        robot.clickOn("#play");
+        until("the end of the tape", () -> view().atEnd());
+        settled();
+        assertTrue(text("#sentence-0").startsWith("Watching") || text("#sentence-0").startsWith("Not trading"),
+                text("#sentence-0"));
+    }
+}
