@@ -40,8 +40,12 @@ public record Snapshot(int print, long time, Optional<Long> lastPrice, Optional<
     public record OrderView(int number, int owner, boolean buy, Order.Type type, int rest, Optional<Long> price,
             Order.State state, String reason) {}
 
-    /** One output of a study under the name that rules use; NaN stands for absent. */
-    public record StudyView(String name, Unit unit, DoubleColumn.Prefix values) {}
+    /**
+     * One output of a study under the name that rules use; NaN stands for absent.
+     *
+     * @param anchored whether it starts afresh with each session
+     */
+    public record StudyView(String name, Unit unit, boolean anchored, DoubleColumn.Prefix values) {}
 
     /** One lane: the truth of one condition, or of the rule as a whole, by closed bar. */
     public record Lane(String text, LongColumn.Prefix truth) {}

@@ -55,7 +55,8 @@ final class SnapshotMaker {
     private Snapshot.StrategyView strategy(StrategyRun run, long time) {
         List<Snapshot.StudyView> studies = new ArrayList<>();
         run.studies.columns()
-                .forEach((name, column) -> studies.add(new Snapshot.StudyView(name, column.unit(), column.view())));
+                .forEach((name, column) -> studies
+                        .add(new Snapshot.StudyView(name, column.unit(), column.anchored(), column.view())));
         Map<Side, List<Snapshot.Lane>> lanes = new EnumMap<>(Side.class);
         run.sides.forEach((side, rule) -> lanes.put(side, lanes(rule)));
         int closed = run.bars.series().count();

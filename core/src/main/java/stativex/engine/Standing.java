@@ -44,7 +44,7 @@ final class Standing {
                 run.mode == Mode.ENGAGED ? Interlock.State.CLEAR : Interlock.State.SWITCHED_OFF, run.mode.word()));
         add("Session", engine.inSession() && !engine.incomplete(),
                 engine.incomplete() ? "tape joined late" : sessionWords());
-        add("Session window", run.windowAllows(time), windowWords(run, time));
+        add("Session window", run.windowAllows(time), windowInShort());
         if (engine.watch().lock().isPresent()) {
             interlocks.add(new Interlock("Day loss and profit", Interlock.State.TRIPPED,
                     "locked: " + engine.watch().lock().get()));
@@ -128,6 +128,14 @@ final class Standing {
                 : session.name() + " session opens at " + clock(session.open(), zone) + in(session.open() - time);
     }
 
+    private String windowInShort() {
+        boolean ahead = !run.schedule.always() && run.stretch.isPresent() && time < run.stretch.get().from();
+        return ahead
+                ? run.stretch.get().name() + " at "
+                        + clock(run.stretch.get().from(), run.stretch.get().of().getFirst().window().zone())
+                : windowWords(run, time);
+    }
+
     /** {@code Morning until 11:30}, or {@code Morning opens at 09:45 (in 12 min)}. */
     static String windowWords(StrategyRun run, long time) {
         if (run.schedule.always()) {
@@ -152,7 +160,7 @@ final class Standing {
     }
 
     private static String in(long nanos) {
-        long minutes = (nanos + 60 * TapeTime.SECOND - 1) / (60 * TapeTime.SECOND);
+        long minutes = Math.max(1, (nanos + 30 * TapeTime.SECOND) / (60 * TapeTime.SECOND));
         return minutes < 60 ? " (in " + minutes + " min)" : " (in " + minutes / 60 + " h " + minutes % 60 + " min)";
     }
 }

@@ -13,10 +13,10 @@ import stativex.market.Tape;
 public final class SessionVwap implements Study {
     private final BarSeries bars;
     private final double bands;
-    private final OutputColumn mean = new OutputColumn(Unit.LEVEL);
-    private final OutputColumn upper = new OutputColumn(Unit.LEVEL);
-    private final OutputColumn lower = new OutputColumn(Unit.LEVEL);
-    private final OutputColumn deviation = new OutputColumn(Unit.DISTANCE);
+    private final OutputColumn mean = new OutputColumn(Unit.LEVEL, true);
+    private final OutputColumn upper = new OutputColumn(Unit.LEVEL, true);
+    private final OutputColumn lower = new OutputColumn(Unit.LEVEL, true);
+    private final OutputColumn deviation = new OutputColumn(Unit.DISTANCE, true);
     private long anchor = Tape.NONE;
     private long size;
     private long sum;

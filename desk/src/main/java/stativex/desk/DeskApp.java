@@ -3,6 +3,7 @@ package stativex.desk;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
 import javafx.application.Application;
 import javafx.application.Platform;
 import javafx.scene.Scene;
@@ -16,6 +17,7 @@ public final class DeskApp extends Application {
     static final double WIDTH = 1280;
     static final double HEIGHT = 800;
     private static Options options;
+    private static CompletableFuture<Workspace> prepared;
 
     private Optional<Workspace> workspace = Optional.empty();
 
@@ -27,6 +29,8 @@ public final class DeskApp extends Application {
     /** Opens the window and returns when it is closed. */
     static void launch(Options with) {
         options = with;
+        // the demo is made while the toolkit starts
+        prepared = CompletableFuture.supplyAsync(() -> Workspace.demo(with.sessions()));
         Application.launch(DeskApp.class);
     }
 
@@ -43,14 +47,13 @@ public final class DeskApp extends Application {
         stage.setY(0);
         stage.show();
         sayWhenShown(scene, "window", false);
-        Thread.ofPlatform().name("prepare").daemon().start(() -> {
-            try {
-                Workspace opened = Workspace.demo(options.sessions());
-                Platform.runLater(() -> open(scene, opened));
-            } catch (RuntimeException e) {
-                fail(e);
+        prepared.whenComplete((opened, problem) -> Platform.runLater(() -> {
+            if (problem == null) {
+                open(scene, opened);
+            } else {
+                fail(problem);
             }
-        });
+        }));
     }
 
     private void open(Scene scene, Workspace opened) {

@@ -9,7 +9,6 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Spec;
-import stativex.demo.Demo;
 import stativex.files.DataFolder;
 
 /** Starts the application: {@code stativex demo [--picture FILE.png [--stage run]] [--at TIME]}. */
@@ -45,7 +44,7 @@ public final class Main implements Callable<Integer> {
                 picture == null && !firstWindow ? Optional.of(DataFolder.path().resolve("sessions")) : Optional.empty(),
                 firstWindow);
         try {
-            options.at(Demo.documents().contract().value());
+            options.localTime();
         } catch (IllegalArgumentException e) {
             throw new ParameterException(spec.commandLine(), e.getMessage(), e);
         }

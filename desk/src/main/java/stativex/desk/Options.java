@@ -19,18 +19,24 @@ import stativex.market.TapeTime;
  */
 record Options(Optional<Path> picture, Optional<String> time, Optional<Path> sessions, boolean firstWindow) {
 
-    /** @throws IllegalArgumentException when the time does not read */
-    Optional<Long> at(Contract contract) {
+    /**
+     * The local time asked for.
+     *
+     * @throws IllegalArgumentException when it does not read
+     */
+    Optional<LocalDateTime> localTime() {
         return time.map(text -> {
             try {
-                LocalDateTime local = text.contains("T")
-                        ? LocalDateTime.parse(text)
-                        : Demo.DAY.atTime(LocalTime.parse(text));
-                return TapeTime.first(local, contract.calendar().zone());
+                return text.contains("T") ? LocalDateTime.parse(text) : Demo.DAY.atTime(LocalTime.parse(text));
             } catch (DateTimeException e) {
                 throw new IllegalArgumentException(
                         "--at: expected a time such as 14:20 or 2026-09-24T14:20, found " + text, e);
             }
         });
+    }
+
+    /** The time asked for, nanoseconds. */
+    Optional<Long> at(Contract contract) {
+        return localTime().map(local -> TapeTime.first(local, contract.calendar().zone()));
     }
 }

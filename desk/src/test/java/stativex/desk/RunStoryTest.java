@@ -9,9 +9,17 @@ import java.util.List;
 import java.util.concurrent.TimeUnit;
 import javafx.geometry.Bounds;
 import javafx.scene.Node;
+import javafx.embed.swing.SwingFXUtils;
+import javafx.scene.Scene;
+import javafx.scene.SnapshotParameters;
+import javafx.scene.transform.Transform;
+import javax.imageio.ImageIO;
+import javafx.scene.control.Label;
+import javafx.scene.control.Labeled;
 import javafx.scene.control.ListView;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
+import javafx.scene.text.Text;
 import org.testfx.util.WaitForAsyncUtils;
 import org.testng.annotations.Test;
 import stativex.account.Headroom;
@@ -21,6 +29,7 @@ import stativex.engine.Trade;
 import stativex.files.ResultFiles;
 import stativex.files.SessionFile;
 import stativex.demo.Demo;
+import stativex.desk.look.Look;
 import stativex.link.Replay;
 import stativex.market.Money;
 import stativex.trial.Run;
@@ -30,6 +39,7 @@ public class RunStoryTest extends DeskTest {
     private void engage() {
         robot.clickOn("#engaged-0");
         assertEquals(strategy().mode(), Mode.WATCHING, "engaging is asked once");
+        picture("question");
         robot.clickOn("#engage-0");
         until("engaged", () -> strategy().mode() == Mode.ENGAGED);
     }
@@ -180,6 +190,10 @@ public class RunStoryTest extends DeskTest {
         assertNotEquals(text("#figures"), newest);
         assertTrue(text("#studies").contains("mean.upper 1\u2009"), text("#studies"));
         picture("crosshair");
+        // the newest pin: the would-be entry of 09:54, two bars left of the newest
+        robot.clickOn(bounds.getMinX() + 532, bounds.getMinY() + 358);
+        WaitForAsyncUtils.waitForFxEvents();
+        picture("callout");
         robot.scroll(20, javafx.geometry.VerticalDirection.UP);
         robot.drag(MouseButton.PRIMARY).moveBy(180, 0).drop();
         WaitForAsyncUtils.waitForFxEvents();
@@ -188,6 +202,52 @@ public class RunStoryTest extends DeskTest {
         robot.moveTo("#play");
         WaitForAsyncUtils.waitForFxEvents();
         assertEquals(text("#figures"), newest, "a double click follows the newest bar again");
+    }
+
+    @Test
+    public void everyControlHasANameAndEveryTextFits() {
+        jumpTo("14:25:30");
+        settled();
+        for (Node node : window.root().lookupAll(".label")) {
+            if (node instanceof Label label && label.isVisible() && !label.isWrapText() && label.getScene() != null) {
+                assertFalse(fx(() -> cut(label)), "cut off: " + label.getText());
+            }
+        }
+        for (Node node : window.root().lookupAll("*")) {
+            if (node.isFocusTraversable() && node.isVisible()) {
+                boolean named = node.getAccessibleText() != null || node instanceof Labeled l && !l.getText().isBlank();
+                assertTrue(named || node.getClass().getName().contains("Scroll"), "no accessible name: " + node);
+            }
+        }
+    }
+
+    /** Whether a label shows less than its text, as an ellipsis does. */
+    private static boolean cut(Label label) {
+        Node shown = label.lookup(".text");
+        return shown instanceof Text text && !text.getText().equals(label.getText());
+    }
+
+    @Test
+    public void largeScreensAndTwiceTheScaleAreFilled() {
+        jumpTo("14:25:30");
+        settled();
+        for (double[] size : new double[][]{{1920, 1080, 1}, {3840, 2160, 1}, {1280, 800, 2}}) {
+            Node chart = fx(() -> {
+                DeskWindow other = new DeskWindow(workspace);
+                Scene large = new Scene(other.root(), size[0], size[1]);
+                Look.apply(large);
+                other.root().applyCss();
+                other.root().layout();
+                SnapshotParameters scaled = new SnapshotParameters();
+                scaled.setTransform(Transform.scale(size[2], size[2]));
+                var image = SwingFXUtils.fromFXImage(other.root().snapshot(scaled, null), null);
+                ImageIO.write(image, "png",
+                        PICTURES.resolve("large-" + (int) (size[0] * size[2]) + ".png").toFile());
+                assertEquals(image.getWidth(), (int) (size[0] * size[2]));
+                return other.root().lookup("#chart");
+            });
+            assertTrue(chart.getBoundsInParent().getWidth() > size[0] - 600, "the chart takes the room");
+        }
     }
 
     @Test

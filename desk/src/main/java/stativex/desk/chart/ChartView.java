@@ -259,29 +259,34 @@ public final class ChartView extends Sketch {
         List<Double> taken = new ArrayList<>();
         for (Snapshot.StudyView study : m.strategy().studies()) {
             if (study.unit() == Unit.LEVEL) {
-                study(pen, study, scale, first, Math.min(last, m.closed() - 1), style++ % DASHES.length, height, taken);
+                study(pen, m, study, scale, first, Math.min(last, m.closed() - 1), style++ % DASHES.length, height,
+                        taken);
             }
         }
     }
 
-    private void study(Pen pen, Snapshot.StudyView study, PriceScale scale, int first, int last, int style,
-            double height,
-            List<Double> taken) {
+    private void study(Pen pen, ChartModel m, Snapshot.StudyView study, PriceScale scale, int first, int last,
+            int style,
+            double height, List<Double> taken) {
         int from = Math.max(0, first - 1);
         double[] xs = new double[Math.max(1, last - from + 1)];
         double[] ys = new double[xs.length];
         int count = 0;
         for (int bar = from; bar <= last; bar++) {
             double value = study.values().get(bar);
+            if (study.anchored() && m.begins(bar) && count > 0) {
+                line(pen, xs, ys, count, style);
+                count = 0;
+            }
             if (!Double.isNaN(value)) {
                 xs[count] = viewport.centre(bar);
                 ys[count++] = scale.y(value);
             }
         }
-        if (count < 2) {
+        if (count == 0) {
             return;
         }
-        pen.path(Palette.MUTED, WEIGHTS[style], xs, ys, count, DASHES[style]);
+        line(pen, xs, ys, count, style);
         double end = ys[count - 1];
         String arrow = end < 0 ? " ↑" : end > height ? " ↓" : "";
         double y = Math.clamp(end, 10, height - 4);
@@ -291,6 +296,12 @@ public final class ChartView extends Sketch {
         taken.add(y);
         pen.text(study.name() + arrow, Fonts.words(10.5), Palette.MUTED, viewport.x(last + 1) + viewport.barWidth() + 6,
                 y + 4);
+    }
+
+    private static void line(Pen pen, double[] xs, double[] ys, int count, int style) {
+        if (count > 1) {
+            pen.path(Palette.MUTED, WEIGHTS[style], xs, ys, count, DASHES[style]);
+        }
     }
 
     private static boolean isTaken(List<Double> taken, double y) {

@@ -72,9 +72,9 @@ public final class Format {
         return TapeTime.in(zone, nanos).format(MINUTE);
     }
 
-    /** {@code 1 h 32 min}. */
+    /** To the nearest minute: {@code 1 h 32 min}. */
     public static String duration(long nanos) {
-        Duration d = Duration.ofNanos(Math.max(0, nanos));
+        Duration d = Duration.ofNanos(Math.max(0, nanos)).plusSeconds(30);
         return d.toHours() > 0 ? d.toHours() + " h " + d.toMinutesPart() + " min" : d.toMinutes() + " min";
     }
 
