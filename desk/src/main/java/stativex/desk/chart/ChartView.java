@@ -12,6 +12,7 @@ import stativex.desk.look.Format;
 import stativex.desk.look.Palette;
 import stativex.desk.look.Sketch;
 import stativex.engine.Snapshot;
+import stativex.engine.Trade;
 import stativex.market.Side;
 import stativex.study.Unit;
 
@@ -183,8 +184,10 @@ public final class ChartView extends Sketch {
                 lowest = Math.min(lowest, target.price().orElse(lowest));
                 highest = Math.max(highest, target.price().orElse(highest));
             }
-            lowest = Math.min(lowest, p.stop().orElse(lowest));
-            highest = Math.max(highest, p.stop().orElse(highest));
+            for (Trade.StopPoint stop : m.strategy().trade().map(Trade::stops).orElse(List.of())) {
+                lowest = Math.min(lowest, stop.level());
+                highest = Math.max(highest, stop.level());
+            }
         }
         return new PriceScale(6, height - 6, lowest, highest);
     }
@@ -328,7 +331,8 @@ public final class ChartView extends Sketch {
                     scale.y(price), true);
         }
         double newest = viewport.x(m.bars());
-        labels.draw(pen, Fonts.figures(11), Math.min(newest + 2, plot - 40), plot - 4, 2, height);
+        // the lines begin right of the studies' names
+        labels.draw(pen, Fonts.figures(11), Math.min(newest + 80, plot - 40), plot - 4, 2, height);
     }
 
     private static long distance(Snapshot.PositionView p, long price) {

@@ -1,5 +1,6 @@
 package stativex.desk.chart;
 
+import java.util.ArrayList;
 import java.util.List;
 
 /** Turns prices in ticks into pixels. */
@@ -9,14 +10,18 @@ public final class PriceScale {
     private final double highest;
     private final double lowest;
 
-    /** A scale over the given prices, with a little air above and below. */
+    /** Room above and below the prices for pins, pixels. */
+    private static final double AIR = 30;
+
+    /** A scale over the given prices, with room for pins above and below. */
     public PriceScale(double top, double height, double lowest, double highest) {
         double span = Math.max(8, highest - lowest);
         double middle = (highest + lowest) / 2;
+        double half = span / 2 * height / Math.max(40, height - 2 * AIR);
         this.top = top;
         this.height = height;
-        this.highest = middle + span * 0.56;
-        this.lowest = middle - span * 0.56;
+        this.highest = middle + half;
+        this.lowest = middle - half;
     }
 
     public double y(double ticks) {
@@ -38,7 +43,7 @@ public final class PriceScale {
             step *= 2;
         }
         long first = Math.ceilDiv((long) Math.ceil(lowest), step) * step;
-        java.util.ArrayList<Long> levels = new java.util.ArrayList<>();
+        List<Long> levels = new ArrayList<>();
         for (long level = first; level < highest; level += step) {
             levels.add(level);
         }
