@@ -19,6 +19,7 @@ final class AccountWatch {
     private final Optional<Floor> floor;
     private long dayStart;
     private Optional<String> lock = Optional.empty();
+    private boolean begun;
     private boolean broken;
 
     /** @param closingCost money that closing one contract costs: slippage and fee */
@@ -30,10 +31,14 @@ final class AccountWatch {
         this.dayStart = account.start();
     }
 
-    /** A trading day begins: its result counts from {@code equity}, and a lock of the day before ends. */
+    /**
+     * A trading day begins: its result counts from {@code equity}, and a lock of the day before ends. A lock set before
+     * the first day began is a lock of that day.
+     */
     void beginDay(long equity) {
         dayStart = equity;
-        lock = Optional.empty();
+        lock = begun ? Optional.empty() : lock;
+        begun = true;
     }
 
     /** Takes the equity after a print's fills: peak and floor first, then the day limits. */

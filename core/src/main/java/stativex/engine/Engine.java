@@ -1,18 +1,17 @@
 package stativex.engine;
 
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import stativex.account.Account;
 import stativex.account.Ledger;
-import stativex.exit.ExitPlan;
 import stativex.interlock.SessionWindow;
 import stativex.interlock.WindowSchedule;
 import stativex.market.Contract;
 import stativex.market.Session;
 import stativex.market.Side;
 import stativex.market.Tape;
-import stativex.market.TapeTime;
 import stativex.order.Bracket;
 import stativex.order.Fill;
 import stativex.order.Order;
@@ -27,9 +26,6 @@ import stativex.order.Terms;
  * several threads; a quiet print allocates nothing.
  */
 public final class Engine implements Reports {
-    /** A session whose first print comes later than this is incomplete, if it is the tape's first. */
-    private static final long LATE = 60 * TapeTime.SECOND;
-
     private final Tape tape;
     private final Contract contract;
     private final Account account;
@@ -41,17 +37,12 @@ public final class Engine implements Reports {
     private final List<StrategyRun> runs = new ArrayList<>();
     private final Log log = new Log();
     private final DayBook days;
+    private final SessionClock clock;
+    private final TradeKeeper keeper;
 
     private int lastPrint = -1;
     private long now = Long.MIN_VALUE;
     private long lastPrice = Tape.NONE;
-    private boolean started;
-    private Optional<Session> session = Optional.empty();
-    private boolean inSession;
-    private boolean incomplete;
-    private boolean firstInSession = true;
-    private long nextDay = TapeTime.NEVER;
-    private long nextClock = Long.MIN_VALUE;
     private boolean dirty;
 
     /**
@@ -72,6 +63,8 @@ public final class Engine implements Reports {
         this.watch = new AccountWatch(account, ledger, contract.money(contract.slippage(), 1) + fee);
         this.gate = new EntryGate(this);
         this.days = new DayBook(account.start());
+        this.clock = new SessionClock(contract.calendar(), runs, new ByTheClock());
+        this.keeper = new TradeKeeper(tape, contract, exchange);
         for (Strategy strategy : strategies) {
             if (!strategy.contract().equals(contract.symbol())) {
                 throw new IllegalArgumentException("strategy \"" + strategy.name() + "\" trades " + strategy.contract()
@@ -93,17 +86,12 @@ public final class Engine implements Reports {
         lastPrint = print;
         now = time;
         exchange.because(print, time);
-        if (time >= nextClock) {
-            advance(time);
-        }
-        if (!inSession) {
+        clock.advance(time);
+        if (!clock.inSession()) {
             return;
         }
         long price = tape.price(print);
-        if (firstInSession) {
-            firstInSession = false;
-            incomplete = time - session.orElseThrow().open() > LATE;
-        }
+        clock.printInSession(time);
         exchange.print(print);
         lastPrice = price;
         for (int i = 0; i < runs.size(); i++) {
@@ -135,9 +123,7 @@ public final class Engine implements Reports {
     public void heartbeat(long time) {
         now = Math.max(now, time);
         exchange.because(lastPrint, now);
-        if (now >= nextClock) {
-            advance(now);
-        }
+        clock.advance(now);
     }
 
     /** Carries out what the person asks. It acts on what has been worked so far and meets the next print. */
@@ -158,13 +144,8 @@ public final class Engine implements Reports {
                 }
             }
             case Command.SetOnce c -> runs.get(c.strategy()).once = c.once();
-            case Command.Breakeven c -> runs.get(c.strategy()).trade.ifPresent(trade -> {
-                // a stop the market has passed already would be a flatten in disguise: that has its own command
-                if (!trade.side().reached(trade.path().atDistance(0), lastPrice) && trade.path().byHand(0)) {
-                    trade.point(lastPrint);
-                    moveStop(trade, lastPrice);
-                }
-            });
+            case Command.Breakeven c -> runs.get(c.strategy()).trade
+                    .ifPresent(trade -> keeper.breakeven(trade, lastPrint, lastPrice));
             case Command.HalfOff c -> {
                 Bracket bracket = runs.get(c.strategy()).bracket;
                 if (bracket.open() > 0 && !bracket.leaving() && !bracket.takingOff()) {
@@ -185,8 +166,8 @@ public final class Engine implements Reports {
     public void finish() {
         exchange.because(lastPrint, now);
         for (StrategyRun run : runs) {
-            if (inSession && run.bracket.leaveSent() && flatReason(run).isPresent()) {
-                exchange.assume(run.bracket, session.orElseThrow().close(), "assumed at session end");
+            if (clock.inSession() && run.bracket.leaveSent() && flatReason(run).isPresent()) {
+                exchange.assume(run.bracket, clock.session().orElseThrow().close(), "assumed at session end");
             }
             exchange.closeAtEnd(run.bracket, "open at end");
         }
@@ -198,125 +179,65 @@ public final class Engine implements Reports {
 
     // ------------------------------------------------------------------ (0) what is timed before the input
 
-    private void advance(long time) {
-        if (!started) {
-            start(time);
+    private final class ByTheClock implements SessionClock.Moments {
+        @Override
+        public void sessionOpens(Session session) {
+            for (StrategyRun run : runs) {
+                run.bars.sessionOpens(session.tradingDate());
+                run.studies.sessionOpens();
+            }
         }
-        while (nextClock <= time) {
-            long at = nextClock;
-            if (inSession && session.orElseThrow().close() == at) {
-                endSession(at);
-            }
-            if (nextDay == at) {
-                beginDay(at);
-            }
-            for (int i = 0; i < runs.size(); i++) {
-                if (runs.get(i).windowClock == at) {
-                    windowEvent(runs.get(i), at);
+
+        @Override
+        public void sessionEnds(Session ended) {
+            for (StrategyRun run : runs) {
+                if (run.bracket.leaveSent() && flatReason(run).isPresent()) {
+                    exchange.assume(run.bracket, ended.close(), "assumed at session end");
                 }
             }
-            if (!inSession && session.isPresent() && session.get().open() == at) {
-                openSession();
+            for (StrategyRun run : runs) {
+                if (run.bars.cut()) {
+                    run.studies.take(run.bars.series().count() - 1);
+                    evaluate(run, true);
+                }
             }
-            findNextClock();
-        }
-    }
-
-    private void start(long time) {
-        started = true;
-        session = contract.calendar().current(time);
-        // a first event inside a session begins that trading day; else the day begins with the next first open
-        nextDay = session.map(s -> contract.calendar().sessions(s.tradingDate()).getFirst().open())
-                .orElse(TapeTime.NEVER);
-        for (StrategyRun run : runs) {
-            run.windowsFrom(time);
-        }
-        if (nextDay < time) {
-            // a lock that the person set before the first print is a lock of this trading day
-            boolean lockedBefore = watch.lock().isPresent();
-            beginDay(nextDay);
-            if (lockedBefore) {
-                watch.lockByHand();
+            if (ended.last()) {
+                exchange.closeDay(ended.close());
+            }
+            if (dirty && lastPrice != Tape.NONE) {
+                judgeResult(lastPrice);
             }
         }
-        if (session.isPresent() && session.get().open() < time) {
-            openSession();
-        }
-        findNextClock();
-    }
 
-    private void findNextClock() {
-        nextClock = nextDay;
-        if (session.isPresent()) {
-            nextClock = Math.min(nextClock, inSession ? session.get().close() : session.get().open());
-        }
-        for (int i = 0; i < runs.size(); i++) {
-            nextClock = Math.min(nextClock, runs.get(i).windowClock);
-        }
-    }
-
-    private void openSession() {
-        inSession = true;
-        for (StrategyRun run : runs) {
-            run.bars.sessionOpens(session.orElseThrow().tradingDate());
-            run.studies.sessionOpens();
-        }
-    }
-
-    private void endSession(long at) {
-        Session ended = session.orElseThrow();
-        for (StrategyRun run : runs) {
-            if (run.bracket.leaveSent() && flatReason(run).isPresent()) {
-                exchange.assume(run.bracket, at, "assumed at session end");
+        @Override
+        public void dayBegins(long at, Optional<LocalDate> date) {
+            watch.beginDay(equity());
+            days.begin(at, date, equity());
+            dirty = true;
+            for (StrategyRun run : runs) {
+                run.tradesToday = 0;
+                run.daysSeen++;
             }
         }
-        for (StrategyRun run : runs) {
-            if (run.bars.cut()) {
-                run.studies.take(run.bars.series().count() - 1);
-                evaluate(run, true);
-            }
-        }
-        if (ended.last()) {
-            exchange.closeDay(at);
-        }
-        if (dirty && lastPrice != Tape.NONE) {
-            judgeResult(lastPrice);
-        }
-        inSession = false;
-        if (!firstInSession) {
-            incomplete = false;
-        }
-        session = contract.calendar().after(ended);
-    }
 
-    private void beginDay(long at) {
-        nextDay = session.flatMap(s -> contract.calendar().dayAfter(s.tradingDate())).map(Session::open)
-                .orElse(TapeTime.NEVER);
-        watch.beginDay(equity());
-        days.begin(at, session.map(Session::tradingDate), equity());
-        dirty = true;
-        for (StrategyRun run : runs) {
-            run.tradesToday = 0;
-            run.daysSeen++;
-        }
-    }
-
-    private void windowEvent(StrategyRun run, long at) {
-        WindowSchedule.Stretch stretch = run.stretch.orElseThrow();
-        if (stretch.from() == at) {
-            run.windowFlat = false;
-        }
-        if (stretch.end() == SessionWindow.End.FLATTEN && stretch.lastEntry() == at) {
-            run.windowFlat = true;
-            flatten(run, "window end");
-        }
-        if (stretch.to() == at) {
-            if (stretch.end() == SessionWindow.End.CANCEL) {
-                cancelEntries(run);
+        @Override
+        public void windowMoment(StrategyRun run, long at) {
+            WindowSchedule.Stretch stretch = run.stretch.orElseThrow();
+            if (stretch.from() == at) {
+                run.windowFlat = false;
             }
-            run.windowsFrom(at);
-        } else {
-            run.nextWindowClock(at);
+            if (stretch.end() == SessionWindow.End.FLATTEN && stretch.lastEntry() == at) {
+                run.windowFlat = true;
+                flatten(run, "window end");
+            }
+            if (stretch.to() == at) {
+                if (stretch.end() == SessionWindow.End.CANCEL) {
+                    cancelEntries(run);
+                }
+                run.windowsFrom(at);
+            } else {
+                run.nextWindowClock(at);
+            }
         }
     }
 
@@ -381,24 +302,11 @@ public final class Engine implements Reports {
     // ------------------------------------------------------------------ (4) stops of open trades
 
     private void manage(StrategyRun run, OpenTrade trade, int print, long price) {
-        if (trade.entryPrint() < print && trade.print(print, price)) {
-            moveStop(trade, price);
+        if (trade.entryPrint() < print) {
+            keeper.print(trade, print, price);
         }
         if (!run.bracket.leaveSent()) {
             flatReason(run).ifPresent(reason -> flatten(run, reason));
-        }
-    }
-
-    /** Sends the stop where its path now stands; a level already reached leaves at the market. */
-    private void moveStop(OpenTrade trade, long price) {
-        Bracket bracket = trade.bracket();
-        long level = trade.path().levelTicks();
-        if (trade.side().reached(level, price)) {
-            if (!bracket.leaving()) {
-                exchange.leave(bracket, "stop at market");
-            }
-        } else {
-            bracket.stop().ifPresent(stop -> exchange.change(stop, level, trade.path().origin().word()));
         }
     }
 
@@ -464,45 +372,9 @@ public final class Engine implements Reports {
         }
         if (run.trade.isEmpty()) {
             run.tradesToday++;
-            run.trade = Optional.of(new OpenTrade(run.tradesToday, contract, bracket, run.strategy.plan(), fill,
-                    run.bars.series().count()));
+            run.trade = Optional.of(keeper.open(run.tradesToday, run, fill));
         }
-        OpenTrade trade = run.trade.get();
-        boolean moved = trade.enter(fill);
-        if (trade.path().hasLevel()) {
-            boolean attached = bracket.stop().isPresent();
-            exchange.attachStop(bracket, trade.path().levelTicks(), trade.path().origin().word());
-            if (attached && moved && bracket.stop().get().price() != trade.path().levelTicks()) {
-                exchange.change(bracket.stop().get(), trade.path().levelTicks(), trade.path().origin().word());
-            }
-            long beyond = bracket.side().sign() * (trade.path().levelTicks() - tape.price(fill.print()));
-            if (beyond > 0 && !bracket.leaving()) {
-                exchange.leave(bracket, "stop at market");
-            }
-        }
-        offerTargets(run.strategy.plan(), trade, bracket, fill.quantity(), moved);
-    }
-
-    private void offerTargets(ExitPlan plan, OpenTrade trade, Bracket bracket, int contracts, boolean moved) {
-        int[] given = trade.allot(contracts);
-        for (int leg = 0; leg < given.length; leg++) {
-            Optional<Long> ticks = plan.targets().get(leg).ticks();
-            if (ticks.isEmpty()) {
-                continue;
-            }
-            long price = trade.path().target(ticks.get());
-            if (given[leg] > 0) {
-                exchange.attachTarget(bracket, leg + 1, given[leg], price);
-            }
-            if (moved) {
-                String reason = "target " + (leg + 1);
-                for (Order target : bracket.targets()) {
-                    if (target.reason().equals(reason) && target.price() != price) {
-                        exchange.change(target, price, reason);
-                    }
-                }
-            }
-        }
+        keeper.entered(run.trade.get(), fill);
     }
 
     @Override
@@ -519,16 +391,16 @@ public final class Engine implements Reports {
 
     private void decide(StrategyRun run, Side side, int bar, Decision.Kind kind, String reason, String detail,
             long price) {
-        log.add(new Decision(clock(), lastPrint, bar, run.index, Optional.of(side), kind, reason, detail, price));
+        log.add(new Decision(timeSaid(), lastPrint, bar, run.index, Optional.of(side), kind, reason, detail, price));
     }
 
     private void decideLock(String reason, String detail) {
-        log.add(new Decision(clock(), lastPrint, -1, -1, Optional.empty(), Decision.Kind.LOCKED, reason, detail,
+        log.add(new Decision(timeSaid(), lastPrint, -1, -1, Optional.empty(), Decision.Kind.LOCKED, reason, detail,
                 lastPrice));
     }
 
     /** Time of the last input; before the first, the tape's beginning. */
-    private long clock() {
+    private long timeSaid() {
         return now != Long.MIN_VALUE ? now : tape.count() > 0 ? tape.time(0) : 0;
     }
 
@@ -606,15 +478,7 @@ public final class Engine implements Reports {
         return fee;
     }
 
-    Optional<Session> session() {
-        return session;
-    }
-
-    boolean inSession() {
-        return inSession;
-    }
-
-    boolean incomplete() {
-        return incomplete;
+    SessionClock clock() {
+        return clock;
     }
 }

@@ -26,10 +26,10 @@ final class EntryGate {
         if (!run.isOn(side)) {
             return new Refusal(Reason.SIDE_OFF, side.word() + " is switched off");
         }
-        if (engine.incomplete()) {
+        if (engine.clock().incomplete()) {
             return new Refusal(Reason.SESSION_INCOMPLETE, "the tape joined this session late");
         }
-        if (sessionCloses || !engine.inSession()) {
+        if (sessionCloses || !engine.clock().inSession()) {
             return new Refusal(Reason.SESSION_CLOSED, "the session closed with this bar");
         }
         if (engine.watch().lock().isPresent()) {
@@ -42,7 +42,8 @@ final class EntryGate {
             return new Refusal(Reason.OUTSIDE_WINDOW, Standing.windowWords(run, engine.now()));
         }
         if (engine.contract().lastTradingDay().isPresent()
-                && !engine.session().orElseThrow().tradingDate().isBefore(engine.contract().lastTradingDay().get())) {
+                && !engine.clock().session().orElseThrow().tradingDate()
+                        .isBefore(engine.contract().lastTradingDay().get())) {
             return new Refusal(Reason.LAST_TRADING_DAY, "last trading day " + engine.contract().lastTradingDay().get());
         }
         boolean opens = run.trade.isEmpty();

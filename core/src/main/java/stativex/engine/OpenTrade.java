@@ -56,6 +56,10 @@ final class OpenTrade {
         return bracket;
     }
 
+    ExitPlan plan() {
+        return plan;
+    }
+
     StopPath path() {
         return path;
     }

@@ -41,8 +41,9 @@ final class SnapshotMaker {
                 engine.watch().broken(),
                 days.curve(), days.curveTimes(), days.dayCurve());
         return new Snapshot(engine.lastPrint(), time,
-                engine.lastPrice() == Tape.NONE ? Optional.empty() : Optional.of(engine.lastPrice()), engine.session(),
-                engine.inSession(), account, List.copyOf(strategies), List.copyOf(engine.log().decisions()),
+                engine.lastPrice() == Tape.NONE ? Optional.empty() : Optional.of(engine.lastPrice()),
+                engine.clock().session(),
+                engine.clock().inSession(), account, List.copyOf(strategies), List.copyOf(engine.log().decisions()),
                 List.copyOf(engine.log().fills()), orders, List.copyOf(engine.log().trades()));
     }
 
@@ -122,12 +123,12 @@ final class SnapshotMaker {
     }
 
     private long dayBegin() {
-        return engine.session().map(s -> contract.calendar().sessions(s.tradingDate()).getFirst().open())
+        return engine.clock().session().map(s -> contract.calendar().sessions(s.tradingDate()).getFirst().open())
                 .orElse(Long.MIN_VALUE);
     }
 
     private List<WindowSchedule.Occurrence> occurrences(StrategyRun run) {
-        return engine.session().map(Session::tradingDate).map(date -> {
+        return engine.clock().session().map(Session::tradingDate).map(date -> {
             long from = contract.calendar().sessions(date).getFirst().open();
             long to = contract.calendar().dayAfter(date).map(Session::open).orElse(from + 86_400 * TapeTime.SECOND);
             return run.schedule.occurrences(from, Math.min(to, from + 86_400 * TapeTime.SECOND));

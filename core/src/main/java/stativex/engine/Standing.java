@@ -42,8 +42,8 @@ final class Standing {
     private void describe(List<Headroom> headroom, Optional<Line> crossed) {
         interlocks.add(new Interlock("Strategy",
                 run.mode == Mode.ENGAGED ? Interlock.State.CLEAR : Interlock.State.SWITCHED_OFF, run.mode.word()));
-        add("Session", engine.inSession() && !engine.incomplete(),
-                engine.incomplete() ? "tape joined late" : sessionWords());
+        add("Session", engine.clock().inSession() && !engine.clock().incomplete(),
+                engine.clock().incomplete() ? "tape joined late" : sessionWords());
         add("Session window", run.windowAllows(time), windowInShort());
         if (engine.watch().lock().isPresent()) {
             interlocks.add(new Interlock("Day loss and profit", Interlock.State.TRIPPED,
@@ -88,10 +88,10 @@ final class Standing {
         if (engine.watch().lock().isPresent()) {
             return "Not trading: locked until the next trading day, " + engine.watch().lock().get();
         }
-        if (!engine.inSession()) {
+        if (!engine.clock().inSession()) {
             return "Not trading: " + sessionWords();
         }
-        if (engine.incomplete()) {
+        if (engine.clock().incomplete()) {
             return "Not trading: the tape joined this session late";
         }
         if (!run.windowAllows(time)) {
@@ -118,12 +118,12 @@ final class Standing {
     }
 
     private String sessionWords() {
-        if (engine.session().isEmpty()) {
+        if (engine.clock().session().isEmpty()) {
             return "no session ahead";
         }
-        Session session = engine.session().get();
+        Session session = engine.clock().session().get();
         ZoneId zone = engine.contract().calendar().zone();
-        return engine.inSession()
+        return engine.clock().inSession()
                 ? session.name() + " until " + clock(session.close(), zone)
                 : session.name() + " session opens at " + clock(session.open(), zone) + in(session.open() - time);
     }

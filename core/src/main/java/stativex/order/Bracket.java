@@ -3,6 +3,7 @@ package stativex.order;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Consumer;
 import stativex.market.Side;
 
 /**
@@ -103,5 +104,35 @@ public final class Bracket {
         fresh = freshPrint == print ? fresh + contracts : contracts;
         freshPrint = print;
         open += contracts;
+    }
+
+    /** Reductions after an exit's fill, the exchange's own; they take no latency. {@code end} ends an order. */
+    void keepInStep(Order exit, Consumer<Order> end) {
+        stop.filter(stop -> stop != exit).ifPresent(stop -> stop.quantity = stop.filled + open);
+        if (exit.role() != Order.Role.TARGET) {
+            int offered = 0;
+            for (Order target : targets) {
+                offered += target.state.live() ? target.rest() : 0;
+            }
+            for (int i = targets.size() - 1; i >= 0 && offered > open; i--) {
+                Order target = targets.get(i);
+                if (target.state.live()) {
+                    int less = Math.min(target.rest(), offered - open);
+                    target.quantity -= less;
+                    offered -= less;
+                    if (target.rest() == 0) {
+                        end.accept(target);
+                    }
+                }
+            }
+        }
+        if (open == 0) {
+            stop.ifPresent(end);
+            targets.forEach(end);
+            leaves.forEach(end);
+        }
+        if (open == 0 || exit.role() == Order.Role.STOP || exit.everything) {
+            entries.forEach(end);
+        }
     }
 }

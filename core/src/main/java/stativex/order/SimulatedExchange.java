@@ -18,18 +18,6 @@ public final class SimulatedExchange {
     /** Good until cancelled. */
     private static final long UNTIL_CANCELLED = TapeTime.NEVER;
 
-    private sealed interface Request {
-        Order order();
-
-        int sentAfter();
-
-        long due();
-    }
-
-    private record Cancellation(Order order, int sentAfter, long due) implements Request {}
-
-    private record Change(Order order, long price, String reason, int sentAfter, long due) implements Request {}
-
     private final Tape tape;
     private final Contract contract;
     private final long feePerContract;
@@ -37,7 +25,7 @@ public final class SimulatedExchange {
     private final Reports reports;
     private final List<Order> active = new ArrayList<>();
     private final List<Order> arrivals = new ArrayList<>();
-    private final List<Request> requests = new ArrayList<>();
+    private final Requests requests = new Requests();
     private boolean meeting;
     private boolean ended;
     private int numbers;
@@ -129,14 +117,14 @@ public final class SimulatedExchange {
     /** Asks to cancel; takes latency like an order. */
     public void cancel(Order order) {
         if (order.state.live()) {
-            requests.add(new Cancellation(order, lastPrint, Math.addExact(now, terms.latency())));
+            requests.cancel(order, lastPrint, Math.addExact(now, terms.latency()));
         }
     }
 
     /** Asks for another price; takes latency, until then the old one works. */
     public void change(Order order, long price, String reason) {
         if (order.state.live()) {
-            requests.add(new Change(order, price, reason, lastPrint, Math.addExact(now, terms.latency())));
+            requests.change(order, price, reason, lastPrint, Math.addExact(now, terms.latency()));
         }
     }
 
@@ -199,27 +187,7 @@ public final class SimulatedExchange {
     }
 
     private void applyRequests(int print, long time) {
-        for (int i = 0; i < requests.size();) {
-            Request request = requests.get(i);
-            if (request.sentAfter() >= print || request.due() > time) {
-                i++;
-                continue;
-            }
-            requests.remove(i);
-            Order order = request.order();
-            if (!order.state.live() || order.triggered) {
-                continue;
-            }
-            switch (request) {
-                case Cancellation c -> end(order);
-                case Change c -> {
-                    order.price = c.price();
-                    order.reason = c.reason();
-                    order.accepted = Math.max(order.accepted, c.due());
-                    order.met = false;
-                }
-            }
-        }
+        requests.apply(print, time, this::end);
         sweep();
         active.sort((a, b) -> Long.compare(a.accepted, b.accepted) != 0
                 ? Long.compare(a.accepted, b.accepted)
@@ -351,39 +319,9 @@ public final class SimulatedExchange {
                 new Fill(time, print, bracket.owner(), order.number(), order.role(), order.buy(), quantity,
                         price, Math.multiplyExact(feePerContract, quantity), order.reason, slippage, gap));
         if (!entry) {
-            keepInStep(order, bracket);
+            bracket.keepInStep(order, this::end);
         }
         ended = true;
-    }
-
-    /** The exchange's own reductions after an exit's fill; they take no latency. */
-    private void keepInStep(Order exit, Bracket bracket) {
-        bracket.stop.filter(stop -> stop != exit).ifPresent(stop -> stop.quantity = stop.filled + bracket.open);
-        if (exit.role() != Order.Role.TARGET) {
-            int offered = 0;
-            for (Order target : bracket.targets) {
-                offered += target.state.live() ? target.rest() : 0;
-            }
-            for (int i = bracket.targets.size() - 1; i >= 0 && offered > bracket.open; i--) {
-                Order target = bracket.targets.get(i);
-                if (target.state.live()) {
-                    int less = Math.min(target.rest(), offered - bracket.open);
-                    target.quantity -= less;
-                    offered -= less;
-                    if (target.rest() == 0) {
-                        end(target);
-                    }
-                }
-            }
-        }
-        if (bracket.open == 0) {
-            bracket.stop.ifPresent(this::end);
-            bracket.targets.forEach(this::end);
-            bracket.leaves.forEach(this::end);
-        }
-        if (bracket.open == 0 || exit.role() == Order.Role.STOP || exit.everything) {
-            bracket.entries.forEach(this::end);
-        }
     }
 
     private void end(Order order) {

@@ -1,0 +1,143 @@
+package stativex.engine;
+
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Optional;
+import stativex.market.Session;
+import stativex.market.SessionCalendar;
+import stativex.market.TapeTime;
+
+/**
+ * What happens by the clock of the tape: sessions open and end, trading days begin, windows ask for something. Moments up
+ * to a time are told in order; at equal instants in the order session end, day, windows, session open.
+ */
+final class SessionClock {
+    /** A session whose first print comes later than this is incomplete, if it is the tape's first. */
+    private static final long LATE = 60 * TapeTime.SECOND;
+
+    /** Told of every moment. */
+    interface Moments {
+        void sessionOpens(Session session);
+
+        void sessionEnds(Session ended);
+
+        /** @param date empty when the calendar has ended */
+        void dayBegins(long at, Optional<LocalDate> date);
+
+        void windowMoment(StrategyRun run, long at);
+    }
+
+    private final SessionCalendar calendar;
+    private final List<StrategyRun> runs;
+    private final Moments moments;
+    private boolean started;
+    private Optional<Session> session = Optional.empty();
+    private boolean inSession;
+    private boolean incomplete;
+    private boolean untouched = true;
+    private long nextDay = TapeTime.NEVER;
+    private long next = Long.MIN_VALUE;
+
+    SessionClock(SessionCalendar calendar, List<StrategyRun> runs, Moments moments) {
+        this.calendar = calendar;
+        this.runs = runs;
+        this.moments = moments;
+    }
+
+    /** Tells of every moment at or before {@code time} that has not been told. */
+    void advance(long time) {
+        if (time < next) {
+            return;
+        }
+        if (!started) {
+            start(time);
+        }
+        while (next <= time) {
+            long at = next;
+            if (inSession && session.orElseThrow().close() == at) {
+                endSession();
+            }
+            if (nextDay == at) {
+                beginDay(at);
+            }
+            for (int i = 0; i < runs.size(); i++) {
+                if (runs.get(i).windowClock == at) {
+                    moments.windowMoment(runs.get(i), at);
+                }
+            }
+            if (!inSession && session.isPresent() && session.get().open() == at) {
+                openSession();
+            }
+            findNext();
+        }
+    }
+
+    private void start(long time) {
+        started = true;
+        session = calendar.current(time);
+        // a first event inside a trading day begins that day; else the day begins with the next first open
+        nextDay = session.map(s -> calendar.sessions(s.tradingDate()).getFirst().open()).orElse(TapeTime.NEVER);
+        for (StrategyRun run : runs) {
+            run.windowsFrom(time);
+        }
+        if (nextDay < time) {
+            beginDay(nextDay);
+        }
+        if (session.isPresent() && session.get().open() < time) {
+            openSession();
+        }
+        findNext();
+    }
+
+    private void findNext() {
+        next = nextDay;
+        if (session.isPresent()) {
+            next = Math.min(next, inSession ? session.get().close() : session.get().open());
+        }
+        for (int i = 0; i < runs.size(); i++) {
+            next = Math.min(next, runs.get(i).windowClock);
+        }
+    }
+
+    private void openSession() {
+        inSession = true;
+        moments.sessionOpens(session.orElseThrow());
+    }
+
+    private void endSession() {
+        Session ended = session.orElseThrow();
+        moments.sessionEnds(ended);
+        inSession = false;
+        if (!untouched) {
+            incomplete = false;
+        }
+        session = calendar.after(ended);
+    }
+
+    private void beginDay(long at) {
+        nextDay = session.flatMap(s -> calendar.dayAfter(s.tradingDate())).map(Session::open).orElse(TapeTime.NEVER);
+        moments.dayBegins(at, session.map(Session::tradingDate));
+    }
+
+    /** A print lies in the current session. The first one of all tells whether its session is complete. */
+    void printInSession(long time) {
+        if (untouched) {
+            untouched = false;
+            incomplete = time - session.orElseThrow().open() > LATE;
+        }
+    }
+
+    /** The current session, or the next one. */
+    Optional<Session> session() {
+        return session;
+    }
+
+    boolean inSession() {
+        return inSession;
+    }
+
+    /** Whether the tape joined the current session late. */
+    boolean incomplete() {
+        return incomplete;
+    }
+}
