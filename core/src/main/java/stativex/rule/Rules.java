@@ -236,7 +236,7 @@ public final class Rules {
             throw problem(context.NUMBER().getSymbol(), "expected a whole number of bars from 1 on, found " + bars);
         }
         if (value instanceof Value.Literal) {
-            throw problem(context, "a number is the same at every bar: \"bars ago\" needs a name before it");
+            throw problem(context, "a number is the same at every bar: \"bars before\" needs a name before it");
         }
         return new Value.Earlier(value, Integer.parseInt(bars));
     }

@@ -42,11 +42,11 @@ public class EngineTest {
         return Run.trial(Inputs.of(tape, contract, account, List.of(strategy), terms));
     }
 
-    private static Run trial(Tape tape, Given.StrategyBuilder strategy) {
+    private static Run trial(Tape tape, Given.Draft strategy) {
         return trial(tape, Given.contract(0), strategy.build(), Given.account(), Terms.DEFAULT);
     }
 
-    private static Given.StrategyBuilder buyer() {
+    private static Given.Draft buyer() {
         return Given.strategy().onlyLong("close > open");
     }
 

@@ -49,7 +49,7 @@ public class RulesTest {
     public Object[][] truths() {
         return new Object[][]{{"close > open", "TTFT"}, {"close < open", "FFTF"}, {"not close > open", "FFTF"},
                 // an earlier bar is absent before the first
-                {"close > close 1 bar ago", "-TFT"}, {"close > close 2 bars ago", "--TT"},
+                {"close > close 1 bar before", "-TFT"}, {"close > close 2 bars before", "--TT"},
                 // a price beside a level is in the contract's decimals: 3.00 is 12 ticks
                 {"close > 3.00", "FTFT"}, {"close >= 3", "FTTT"}, {"close = 3", "FFTF"},
                 {"close - open >= 2 ticks", "FFFT"}, {"high - low <= 1 tick", "TTFF"},
@@ -93,8 +93,8 @@ public class RulesTest {
         return new Object[][]{{"clsoe > open", 1, 1, "did you mean \"close\""},
                 {"close > open and\n  delta >", 2, 10, "expected a value"}, {"close >> open", 1, 8, "expected a value"},
                 {"close", 1, 6, "expected a relation such as >"}, {"close > 4 ticks", 1, 1, "cannot be compared"},
-                {"close - 4 > open", 1, 9, "write \"4 ticks\""}, {"close > open ago", 1, 14, "expected"},
-                {"close > open 0 bars ago", 1, 14, "from 1 on"}, {"4 ticks 2 bars ago > 3", 1, 1, "needs a name"},
+                {"close - 4 > open", 1, 9, "write \"4 ticks\""}, {"close > open before", 1, 14, "expected"},
+                {"close > open 0 bars before", 1, 14, "from 1 on"}, {"4 ticks 2 bars before > 3", 1, 1, "needs a name"},
                 {"close + open > 3", 1, 1, "has no meaning"}, {"close * 2 > 3", 1, 1, "has no meaning"},
                 {"close > open ?", 1, 14, "found \"?\""}, {"mean.uper > close", 1, 1, "did you mean \"mean.upper\""},
                 {"", 1, 1, "expected"}, {"(close > open", 1, 14, "expected"}};

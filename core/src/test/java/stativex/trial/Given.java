@@ -91,7 +91,7 @@ public final class Given {
     }
 
     /** A strategy to be changed step by step. */
-    public static final class StrategyBuilder {
+    public static final class Draft {
         public String name = "Ebb fade";
         public int bars = 2;
         public List<StudyDefinition> studies = new ArrayList<>();
@@ -108,7 +108,7 @@ public final class Given {
         public boolean once;
         public int history;
 
-        public StrategyBuilder onlyLong(String rule) {
+        public Draft onlyLong(String rule) {
             longSide = Optional.of(rule(rule));
             shortSide = Optional.empty();
             return this;
@@ -129,7 +129,7 @@ public final class Given {
         return new Strategy.SideRule(rule, Optional.of(price));
     }
 
-    public static StrategyBuilder strategy() {
-        return new StrategyBuilder();
+    public static Draft strategy() {
+        return new Draft();
     }
 }

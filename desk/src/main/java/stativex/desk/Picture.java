@@ -25,9 +25,6 @@ final class Picture {
                 workspace.replay().command(new Command.SetMode(0, Mode.ENGAGED));
                 workspace.replay().jumpTo(options.at(workspace.inputs().contract()).orElse(workspace.begin()));
                 workspace.replay().await();
-                // the view after the last input is made within a moment of its being asked for
-                workspace.replay().latest();
-                Thread.sleep(120);
             } catch (InterruptedException e) {
                 throw new IllegalStateException(e);
             }

@@ -118,9 +118,9 @@ public final class Replay implements AutoCloseable {
         changed();
     }
 
-    /** Waits until every command, step and jump asked for has been done. */
+    /** Waits until every command, step and jump asked for has been done, and is in the latest view unless it plays. */
     public synchronized void await() throws InterruptedException {
-        while ((!commands.isEmpty() || stepsAsked > 0 || jump.isPresent()) && thread.isAlive()) {
+        while ((!commands.isEmpty() || stepsAsked > 0 || jump.isPresent() || changed && !playing) && thread.isAlive()) {
             wait(50);
         }
     }

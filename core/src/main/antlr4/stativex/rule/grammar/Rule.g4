@@ -21,7 +21,7 @@ product : unary (('*' | '/') unary)* ;
 unary : '-' unary       # minus
       | term            # positive
       ;
-term : atom (NUMBER (BAR | BARS) AGO)? ;
+term : atom (NUMBER (BAR | BARS) BEFORE)? ;
 atom : NUMBER (TICK | TICKS)?        # number
      | NAME ('.' NAME)?              # name
      | '(' sum ')'                   # brackets
@@ -35,7 +35,7 @@ FALLS : 'falls' ;
 THROUGH : 'through' ;
 BAR : 'bar' ;
 BARS : 'bars' ;
-AGO : 'ago' ;
+BEFORE : 'before' ;
 TICK : 'tick' ;
 TICKS : 'ticks' ;
 NUMBER : [0-9]+ ('.' [0-9]+)? ;
