@@ -44,6 +44,7 @@ public final class Engine implements Reports {
     private long now = Long.MIN_VALUE;
     private long lastPrice = Tape.NONE;
     private boolean dirty;
+    private int outsideSessions;
 
     /**
      * @throws IllegalArgumentException when a strategy is for another contract, its rules do not read, or the account
@@ -88,6 +89,7 @@ public final class Engine implements Reports {
         exchange.because(print, time);
         clock.advance(time);
         if (!clock.inSession()) {
+            outsideSessions++;
             return;
         }
         long price = tape.price(print);
@@ -397,6 +399,16 @@ public final class Engine implements Reports {
     private void decideLock(String reason, String detail) {
         log.add(new Decision(timeSaid(), lastPrint, -1, -1, Optional.empty(), Decision.Kind.LOCKED, reason, detail,
                 lastPrice));
+    }
+
+    /** Prints that lay in no session so far: they moved the clock and had no other effect. */
+    public int printsOutsideSessions() {
+        return outsideSessions;
+    }
+
+    /** Market and triggered stop orders so far that were larger than the print they met. */
+    public int ordersLargerThanTheirPrint() {
+        return exchange.largerThanPrint();
     }
 
     /** Time of the last input; before the first, the tape's beginning. */

@@ -33,6 +33,7 @@ public final class SimulatedExchange {
     private long now = Long.MIN_VALUE;
     private long lastPrice = Tape.NONE;
     private long limitRoom;
+    private int largerThanPrint;
 
     /** @param feePerContract money per contract and side, booked on each fill */
     public SimulatedExchange(Tape tape, Contract contract, long feePerContract, Terms terms, Reports reports) {
@@ -181,6 +182,11 @@ public final class SimulatedExchange {
         lastPrice = tape.price(print);
     }
 
+    /** Market and triggered stop orders that were larger than the print they met; slippage alone stands for depth. */
+    public int largerThanPrint() {
+        return largerThanPrint;
+    }
+
     /** Every order that is alive, in order of acceptance. */
     public List<Order> working() {
         return active;
@@ -258,6 +264,9 @@ public final class SimulatedExchange {
         }
         if (order.everything) {
             order.quantity = order.filled + order.bracket().open;
+        }
+        if (quantity > tape.size(print)) {
+            largerThanPrint++;
         }
         long worse = worse(order.buy(), worseOf(order.buy(), quote(order.buy(), print), price), contract.slippage());
         fill(order, quantity, worse, contract.slippage(), print, time);

@@ -20,6 +20,7 @@ import stativex.order.Fill;
 import stativex.order.Order;
 import stativex.order.Realism;
 import stativex.order.Terms;
+import stativex.study.StudyDefinition;
 import stativex.trial.Given;
 import stativex.trial.Inputs;
 import stativex.trial.Run;
@@ -108,6 +109,25 @@ public class EngineTest {
         Run touch = trial(tape, Given.contract(0), strategy.build(), Given.account(),
                 new Terms(Realism.TOUCH, 0));
         assertEquals(fills(touch).getFirst(), "3 buy 1 at 10 entry");
+    }
+
+    @Test
+    public void entryPricesRoundAwayFromTheMarket() {
+        // the mean of 10, 13, 12 and 12 is 11.75
+        long[] prices = {10, 13, 12, 12, 12, 11, 10, 14};
+        for (String[] expected : new String[][]{{"LIMIT", "LONG", "11"}, {"LIMIT", "SHORT", "12"},
+                {"STOP", "LONG", "12"}, {"STOP", "SHORT", "11"}}) {
+            var strategy = Given.strategy();
+            strategy.bars = 4;
+            strategy.studies = List.of(new StudyDefinition.VwapOf("mean", 1));
+            strategy.type = Order.Type.valueOf(expected[0]);
+            Optional<Strategy.SideRule> rule = Optional.of(Given.rule("close > open", "mean"));
+            strategy.longSide = expected[1].equals("LONG") ? rule : Optional.empty();
+            strategy.shortSide = expected[1].equals("SHORT") ? rule : Optional.empty();
+            Run run = trial(Given.tape(OPEN, prices), strategy);
+            assertEquals(run.engine().log().decisions().getFirst().price(), Long.parseLong(expected[2]),
+                    String.join(" ", expected));
+        }
     }
 
     @Test
@@ -298,6 +318,54 @@ public class EngineTest {
         run.finish();
         assertEquals(fills(run),
                 List.of("2 buy 4 at 20 entry", "4 sell 2 at 23 by hand", "5 sell 2 at 20 breakeven"));
+    }
+
+    @Test
+    public void partsTakenOffShrinkTheLastTargetAndTheStop() {
+        var strategy = buyer();
+        strategy.quantity = 3;
+        strategy.plan = Given.plan(10, Given.target(1, 4), Given.target(2, 8));
+        Inputs inputs = Inputs.of(Given.tape(OPEN, 10, 11, 20, 21, 22, 25, 22), Given.contract(0), Given.account(),
+                List.of(strategy.build()), Terms.DEFAULT);
+        Run run = new Run(inputs);
+        run.command(new Command.SetMode(0, Mode.ENGAGED));
+        run.toPlace(4);
+        run.command(new Command.HalfOff(0));
+        run.toPlace(5);
+        assertEquals(orders(run), List.of("stop 2 at 10", "target 1 1 at 24", "target 2 1 at 28"));
+        run.toPlace(6);
+        assertEquals(fills(run).getLast(), "5 sell 1 at 24 target 1");
+        assertEquals(orders(run), List.of("stop 1 at 10", "target 2 1 at 28"), "a target's fill reduces the stop");
+        run.command(new Command.HalfOff(0));
+        run.toPlace(7);
+        assertEquals(orders(run), List.of(), "half of one contract is one contract");
+    }
+
+    private static List<String> orders(Run run) {
+        return run.engine().snapshot().orders().stream()
+                .map(o -> o.reason() + " " + o.rest() + " at " + o.price().orElseThrow()).toList();
+    }
+
+    @Test
+    public void dayLinesAreMetWhenTheResultIsOnThem() {
+        var strategy = buyer();
+        strategy.plan = Given.plan(4);
+        // the stop at 10 gaps to 6: −8 ticks of 12.50 and two fees of 2.00 are −104.00
+        Tape falls = Given.tape(OPEN, 10, 11, 14, 6, 6, 7);
+        assertEquals(locks(falls, strategy, Optional.of("104.00"), Optional.empty()), List.of("day loss"));
+        assertEquals(locks(falls, strategy, Optional.of("104.01"), Optional.empty()), List.of());
+        // +8 ticks and one fee are 98.00
+        Tape rises = Given.tape(OPEN, 10, 11, 14, 22, 22, 21);
+        assertEquals(locks(rises, strategy, Optional.empty(), Optional.of("98.00")), List.of("day profit"));
+        assertEquals(locks(rises, strategy, Optional.empty(), Optional.of("98.01")), List.of());
+    }
+
+    private static List<String> locks(Tape tape, Given.Draft strategy, Optional<String> loss,
+            Optional<String> profit) {
+        Account account = Given.account(loss.map(l -> new Account.DayLoss(Money.parse(l), false)),
+                profit.map(Money::parse), List.of());
+        return trial(tape, Given.contract(0), strategy.build(), account, Terms.DEFAULT).engine().log().decisions()
+                .stream().filter(d -> d.kind() == Decision.Kind.LOCKED).map(Decision::reason).toList();
     }
 
     @Test

@@ -29,6 +29,8 @@ import stativex.order.Terms;
 /** The engine against {@link NaiveTrader} on seeded random tapes and settings; and laws that every run must keep. */
 public class TwinTest {
     private static final int DAYS = 3;
+    /** Fewer only where the tests themselves are tried on planted faults. */
+    private static final int TAPES = Integer.getInteger("stativex.twin.tapes", 2000);
     private static final List<SessionWindow> WINDOWS = List.of(
             Given.window("Early", "01:10", "01:35", SessionWindow.End.FLATTEN, 45),
             Given.window("Touching", "01:35", "01:50", SessionWindow.End.CANCEL, 0),
@@ -203,7 +205,7 @@ public class TwinTest {
     @Test
     public void engineAgreesWithThePlainTwinOnRandomTapes() {
         Map<String, Integer> seen = new HashMap<>();
-        for (long seed = 1; seed <= 2000; seed++) {
+        for (long seed = 1; seed <= TAPES; seed++) {
             Case c = new Case(seed);
             Run run = Run.trial(c.inputs);
             NaiveTrader twin = new NaiveTrader(c.s, c.prints, c.sessions);
@@ -217,10 +219,16 @@ public class TwinTest {
                     .forEach(d -> seen.merge(d.kind().word() + " " + d.reason(), 1, Integer::sum));
             laws(c, run);
         }
+        if (TAPES >= 2000) {
+            everythingHappened(seen);
+        }
+    }
+
+    /** A check that compares nothing proves nothing: every kind of event must have happened often. */
+    private static void everythingHappened(Map<String, Integer> seen) {
         // the line check leaves these leaves little to do: they need a gap or a peak made in the same trade
         assertTrue(seen.getOrDefault("day loss", 0) >= 1, "day loss never happened");
         assertTrue(seen.getOrDefault("drawdown floor", 0) >= 1, "drawdown floor never happened");
-        // a check that compares nothing proves nothing: every kind of event must have happened often
         for (String word : List.of("entry", "stop", "breakeven", "trail", "target 1", "target 2", "target 3",
                 "stop at market", "window end", "day profit", "assumed at session end",
                 "open at end", "declined outside window", "declined trades a day", "declined opposite position",

@@ -2,8 +2,13 @@ package stativex.demo;
 
 import java.util.List;
 import java.util.Optional;
+import stativex.engine.Command;
 import stativex.engine.Decision;
+import stativex.engine.Mode;
 import stativex.engine.Trade;
+import stativex.files.SessionFile;
+import stativex.market.Tape;
+import stativex.order.Terms;
 import stativex.trial.Run;
 
 /**
@@ -16,6 +21,16 @@ import stativex.trial.Run;
  * @param declinedAfter a signal was declined because of the lock
  */
 record DemoStory(int trades, boolean fullTrade, boolean declinedBetween, boolean dayLoss, boolean declinedAfter) {
+    /** The demo with its first strategy engaged where the story begins, run to the end. */
+    static Run run(SessionFile.Set documents, Tape tape) {
+        Run run = new Run(documents.inputs(tape, Terms.DEFAULT));
+        run.toTime(Demo.begin(documents.contract().value()), Integer.MAX_VALUE);
+        run.command(new Command.SetMode(0, Mode.ENGAGED));
+        run.toPlace(run.length());
+        run.finish();
+        return run;
+    }
+
     static DemoStory of(Run run) {
         List<Trade> trades = run.engine().log().trades();
         List<Decision> decisions = run.engine().log().decisions();

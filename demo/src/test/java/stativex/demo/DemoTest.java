@@ -7,15 +7,12 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import org.testng.annotations.Test;
-import stativex.engine.Command;
-import stativex.engine.Mode;
 import stativex.files.Documents;
 import stativex.files.SessionFile;
 import stativex.files.TickCsv;
 import stativex.market.Contract;
 import stativex.market.Session;
 import stativex.market.Tape;
-import stativex.order.Terms;
 import stativex.trial.Run;
 
 public class DemoTest {
@@ -43,11 +40,7 @@ public class DemoTest {
 
     @Test
     public void theDayTellsTheWholeStory() {
-        Run run = new Run(documents.inputs(tape, Terms.DEFAULT));
-        run.toTime(Demo.begin(contract), Integer.MAX_VALUE);
-        run.command(new Command.SetMode(0, Mode.ENGAGED));
-        run.toPlace(run.length());
-        run.finish();
+        Run run = DemoStory.run(documents, tape);
         DemoStory story = DemoStory.of(run);
         assertTrue(story.complete(), story.toString());
     }

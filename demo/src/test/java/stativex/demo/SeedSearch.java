@@ -1,15 +1,12 @@
 package stativex.demo;
 
 import java.time.LocalTime;
-import stativex.engine.Command;
 import stativex.engine.Decision;
-import stativex.engine.Mode;
 import stativex.engine.Trade;
 import stativex.files.SessionFile;
 import stativex.market.Contract;
 import stativex.market.Money;
 import stativex.market.TapeTime;
-import stativex.order.Terms;
 import stativex.trial.Run;
 
 /** Looks for a seed whose demo day tells the whole story. Run by hand after the simulator or a demo document changes. */
@@ -23,11 +20,7 @@ final class SeedSearch {
         long first = Long.parseLong(arguments[0]);
         for (long seed = first; seed < first + Long.parseLong(arguments[1]); seed++) {
             var tape = Demo.tape(contract, seed);
-            Run run = new Run(documents.inputs(tape, Terms.DEFAULT));
-            run.toTime(Demo.begin(contract), Integer.MAX_VALUE);
-            run.command(new Command.SetMode(0, Mode.ENGAGED));
-            run.toPlace(run.length());
-            run.finish();
+            Run run = DemoStory.run(documents, tape);
             DemoStory story = DemoStory.of(run);
             if (story.complete()) {
                 System.out.println(seed + ": " + tape.count() + " prints, " + story);

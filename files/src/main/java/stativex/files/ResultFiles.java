@@ -117,8 +117,10 @@ public final class ResultFiles {
         json.put("feePerSide", Money.text(inputs.account().fee(inputs.contract().symbol())));
         json.put("account", inputs.account().name());
         json.put("rulebook", inputs.account().rulebook().name());
-        json.put("strategies", inputs.strategies().stream().map(ResultFiles::strategy).toList());
+        json.put("strategies", inputs.strategies().stream().map(strategy -> strategy(strategy, s)).toList());
         json.put("prints", inputs.tape().count());
+        json.put("printsOutsideSessions", run.engine().printsOutsideSessions());
+        json.put("ordersLargerThanTheirPrint", run.engine().ordersLargerThanTheirPrint());
         json.put("from", inputs.tape().count() == 0 ? "" : time(inputs.tape().time(0)));
         json.put("to", inputs.tape().count() == 0 ? "" : time(inputs.tape().time(inputs.tape().count() - 1)));
         json.put("trades", s.trades());
@@ -145,13 +147,16 @@ public final class ResultFiles {
         return json;
     }
 
-    private static Map<String, Object> strategy(Strategy strategy) {
+    private static Map<String, Object> strategy(Strategy strategy, Summary s) {
         Map<String, Object> json = new LinkedHashMap<>();
         json.put("name", strategy.name());
         json.put("version", strategy.version());
         json.put("exitPlan", strategy.plan().name());
         json.put("exitPlanVersion", strategy.plan().version());
         json.put("historyDays", strategy.historyDays());
+        json.put("evaluatedFrom", s.days().size() > strategy.historyDays()
+                ? s.days().get(strategy.historyDays()).date().toString()
+                : "no day: the tape ends within the history days");
         return json;
     }
 

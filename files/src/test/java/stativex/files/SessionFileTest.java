@@ -117,7 +117,7 @@ public class SessionFileTest {
         assertTrue(summary.contains("\"trades\" : 0") && !summary.contains("winRate"), summary);
         for (String part : List.of("mode", "realism", "latencySeconds", "slippageTicks", "feePerSide", "from",
                 "version",
-                "exitPlanVersion", "engine")) {
+                "exitPlanVersion", "engine", "ordersLargerThanTheirPrint", "printsOutsideSessions", "evaluatedFrom")) {
             assertTrue(summary.contains("\"" + part + "\""), "every result carries " + part);
         }
     }

@@ -1,0 +1,179 @@
+package stativex;
+
+import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertTrue;
+
+import java.io.File;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import java.util.concurrent.TimeUnit;
+import org.testng.annotations.Test;
+
+/**
+ * Tests of the tests: each named fault is planted into a copy of one source file, compiled before the real classes, and the
+ * core's tests run on it; they must fail. Runs with {@code mvn -Pmutants verify},
+ * {@code -Dstativex.faults=REGEX} chooses by name.
+ */
+public class PlantedFaults {
+    private static final Path SOURCES = Path.of("src", "main", "java", "stativex");
+    private static final Path PLACE = Path.of("target", "planted-faults");
+    private static final String TESTS = String.join(",", "stativex.engine.EngineTest", "stativex.exit.StopPathTest",
+            "stativex.account.AccountTest", "stativex.interlock.WindowTest", "stativex.market.MarketTest",
+            "stativex.rule.RulesTest", "stativex.study.StudyTest", "stativex.trial.TwinTest");
+
+    private record Fault(String name, String file, String right, String wrong) {}
+
+    private static final List<Fault> FAULTS = List.of(
+            new Fault("look-ahead: an order meets the print that caused it", "order/SimulatedExchange.java",
+                    "order.sentAfter >= print", "order.sentAfter > print"),
+            new Fault("latency is ignored", "order/SimulatedExchange.java", "|| order.accepted > time", ""),
+            new Fault("acceptance at the print's own time comes too late", "order/SimulatedExchange.java",
+                    "order.accepted > time", "order.accepted >= time"),
+            new Fault("a stop waits for a print beyond it", "order/SimulatedExchange.java",
+                    "price >= order.price : price <= order.price)", "price > order.price : price < order.price)"),
+            new Fault("the better of quote and print", "order/SimulatedExchange.java",
+                    "Math.max(quote, price) : Math.min(quote, price)",
+                    "Math.min(quote, price) : Math.max(quote, price)"),
+            new Fault("slippage helps", "order/SimulatedExchange.java",
+                    "Math.addExact(price, ticks) : Math.subtractExact(price, ticks)",
+                    "Math.subtractExact(price, ticks) : Math.addExact(price, ticks)"),
+            new Fault("a limit fills at a touch though through was asked", "order/SimulatedExchange.java",
+                    "|| price != order.price", "|| true"),
+            new Fault("limits take more than the print", "order/SimulatedExchange.java",
+                    "Math.min(quantity, limitRoom)", "(long) quantity"),
+            new Fault("a limit at the far quote counts as passed", "order/SimulatedExchange.java",
+                    "far < order.price : far > order.price", "far <= order.price : far >= order.price"),
+            new Fault("a change acts on the print that caused it", "order/Requests.java",
+                    "request.sentAfter() >= print", "request.sentAfter() > print"),
+            new Fault("a change due now waits", "order/Requests.java", "request.due() > time", "request.due() >= time"),
+            new Fault("targets shrink from the first", "order/Bracket.java",
+                    "int i = targets.size() - 1; i >= 0 && offered > open; i--",
+                    "int i = 0; i < targets.size() && offered > open; i++"),
+            new Fault("the stop keeps its size after a target", "order/Bracket.java",
+                    "stop.quantity = stop.filled + open", "stop.quantity = stop.quantity + 0"),
+            new Fault("contracts leave on the print that brought them", "order/Bracket.java",
+                    "freshPrint == print ? open - fresh : open", "open"),
+            new Fault("a stop loosens", "exit/StopPath.java", "side.tighter(level, price) == level", "level == price"),
+            new Fault("breakeven one tick late", "exit/StopPath.java", "excursion(1, breakeven.after()) >= 0",
+                    "excursion(1, breakeven.after()) > 0"),
+            new Fault("a trail step one tick late", "exit/StopPath.java", "excursion(1, step.activate()) >= 0",
+                    "excursion(1, step.activate()) > 0"),
+            new Fault("a trail without whole steps", "exit/StopPath.java", "active.step() * steps", "steps"),
+            new Fault("a stop rounds toward the market", "exit/StopPath.java",
+                    "average.floor(ticks) : average.ceil(-ticks)", "average.ceil(ticks) : average.floor(-ticks)"),
+            new Fault("a target rounds toward the market", "exit/StopPath.java",
+                    "average.ceil(ticks) : average.floor(-ticks)", "average.floor(ticks) : average.ceil(-ticks)"),
+            new Fault("the entry's own print counts for best", "engine/Engine.java", "trade.entryPrint() < print",
+                    "trade.entryPrint() <= print"),
+            new Fault("a lock lets an entry through", "engine/EntryGate.java", "engine.watch().lock().isPresent()",
+                    "engine.watch().lock().isPresent() && run.index > 5"),
+            new Fault("a broken account trades on", "engine/EntryGate.java", "if (engine.watch().broken())",
+                    "if (engine.watch().broken() && run.index > 5)"),
+            new Fault("the line check lets equity end on the line", "interlock/LineCheck.java",
+                    "loss) <= line.money()", "loss) < line.money()"),
+            new Fault("the line check forgets a fee", "engine/EntryGate.java", "exitCost + fee);", "exitCost);"),
+            new Fault("one trade a day too many", "engine/EntryGate.java", "(run.entering() ? 1 : 0) >=",
+                    "(run.entering() ? 1 : 0) >"),
+            new Fault("the floor holds at its own level", "account/Floor.java", "equity <= level()",
+                    "equity < level()"),
+            new Fault("the floor never locks", "account/Floor.java", "Math.min(trailing, rule.lock().get())",
+                    "trailing"),
+            new Fault("the day loss is met too late", "engine/AccountWatch.java", "result - closing <= -loss.amount()",
+                    "result - closing < -loss.amount()"),
+            new Fault("the guard is off when it is on", "engine/AccountWatch.java", "loss.guard() ?",
+                    "!loss.guard() ?"),
+            new Fault("the day profit is met too late", "engine/AccountWatch.java", "result >= account.dayProfit()",
+                    "result > account.dayProfit()"),
+            new Fault("a bar a trade too late", "market/TickBars.java", "++taken < size", "++taken <= size"),
+            new Fault("the session's last bar is lost", "engine/Engine.java", "if (run.bars.cut())",
+                    "if (run.bars.cut() && run.index > 5)"),
+            new Fault("an entry at the window's end", "interlock/WindowSchedule.java", "time < lastEntry;",
+                    "time <= lastEntry;"),
+            new Fault("a flatten without its lead", "interlock/WindowSchedule.java", "Math.max(from, to - lead)", "to"),
+            new Fault("realised result rounds up", "account/Ledger.java",
+                    "-Math.floorDiv(Math.multiplyExact(-cost[owner], closing), Math.abs(held))",
+                    "Math.floorDiv(Math.multiplyExact(cost[owner], closing), Math.abs(held))"),
+            new Fault("an entry's price rounds toward the market", "engine/Engine.java",
+                    "down ? Math.floor(value) : Math.ceil(value)", "down ? Math.ceil(value) : Math.floor(value)"),
+            new Fault("a cross forgets the bar before", "rule/Condition.java", "Truth.and(now, before)", "now"),
+            new Fault("absent is false", "rule/Truth.java", "truth == ABSENT ? ABSENT : 1 - truth",
+                    "truth == ABSENT ? TRUE : 1 - truth"),
+            new Fault("the true range forgets the close before", "study/Atr.java",
+                    "Math.max(bars.high(bar), before)", "bars.high(bar)"),
+            new Fault("an average forgets its seed", "study/Ema.java", "taken == length ? sum / length",
+                    "taken == length ? x"),
+            new Fault("a VWAP runs on over the session", "study/SessionVwap.java", "        size = 0;",
+                    "        size += 0;"),
+            new Fault("a local time in the missing hour is shifted", "market/TapeTime.java",
+                    "return nanos(change.getInstant());", "return nanos(local.atZone(zone).toInstant());"));
+
+    @Test
+    public void everyFaultIsCaught() throws Exception {
+        String chosen = System.getProperty("stativex.faults", ".*");
+        List<Fault> faults = FAULTS.stream().filter(fault -> fault.name().matches(chosen)).toList();
+        List<String> missed = new ArrayList<>();
+        assertEquals(run(List.of()), 0, "without a fault the tests must pass: " + PLACE);
+        try (ExecutorService two = Executors.newFixedThreadPool(2)) {
+            List<Future<Integer>> results = new ArrayList<>();
+            for (Fault fault : faults) {
+                results.add(two.submit(() -> run(List.of(plant(fault)))));
+            }
+            for (int i = 0; i < faults.size(); i++) {
+                if (results.get(i).get() == 0) {
+                    missed.add(faults.get(i).name());
+                }
+            }
+        }
+        assertTrue(FAULTS.size() >= 30);
+        assertTrue(missed.isEmpty(), missed.size() + " of " + faults.size() + " faults were not caught: " + missed);
+    }
+
+    /** Compiles one file with the fault in it; returns the folder of its classes. */
+    private static Path plant(Fault fault) throws IOException, InterruptedException {
+        String source = Files.readString(SOURCES.resolve(fault.file()));
+        assertTrue(source.contains(fault.right()), "the place of the fault \"" + fault.name() + "\" is in the source");
+        Path folder = PLACE.resolve(Integer.toString(FAULTS.indexOf(fault)));
+        Path file = folder.resolve("source").resolve(fault.file());
+        Path classes = Files.createDirectories(folder.resolve("classes"));
+        Files.createDirectories(file.getParent());
+        Files.writeString(file, source.replace(fault.right(), fault.wrong()));
+        Process compiler = new ProcessBuilder(tool("javac"), "-proc:none", "-nowarn", "-cp", path(List.of()), "-d",
+                classes.toString(), file.toString()).inheritIO().start();
+        assertEquals(compiler.waitFor(), 0, "the fault \"" + fault.name() + "\" compiles");
+        return classes;
+    }
+
+    /** Runs the core's tests with some classes before the real ones; 0 when they pass. */
+    private static int run(List<Path> before) throws IOException, InterruptedException {
+        Files.createDirectories(PLACE);
+        Path out = PLACE.resolve("run-" + Thread.currentThread().threadId() + ".log");
+        Process process = new ProcessBuilder(tool("java"),
+                "-XX:+UseSerialGC", "-Dstativex.twin.tapes=400", "-cp", path(before), "org.testng.TestNG",
+                "-usedefaultlisteners", "false", "-testclass", TESTS).redirectErrorStream(true)
+                .redirectOutput(out.toFile()).start();
+        if (!process.waitFor(3, TimeUnit.MINUTES)) {
+            process.destroyForcibly();
+            return -1;
+        }
+        return process.exitValue();
+    }
+
+    private static String tool(String name) {
+        return Path.of(System.getProperty("java.home"), "bin", name).toString();
+    }
+
+    private static String path(List<Path> before) {
+        List<String> path = new ArrayList<>(before.stream().map(Path::toString).toList());
+        path.add(Path.of("target", "classes").toString());
+        path.add(Path.of("target", "test-classes").toString());
+        path.add(System.getProperty("java.class.path"));
+        path.add(System.getProperty("jdk.module.path", ""));
+        return String.join(File.pathSeparator, path);
+    }
+}
