@@ -93,6 +93,56 @@ public class MainTest {
         assertTrue(errors(1, trial("nowhere.json", "never")).contains("nowhere.json: no such file"));
     }
 
+    private String[] bars(String... options) {
+        List<String> words = new java.util.ArrayList<>(List.of("bars", "--tape", demo + "/small.csv", "--contract",
+                demo + "/tdl.contract.json", "--out", demo + "/bars.csv"));
+        words.addAll(List.of(options));
+        return words.toArray(String[]::new);
+    }
+
+    @Test
+    public void barsAreWrittenAsTheFormatSays() throws IOException {
+        Files.writeString(demo.resolve("small.csv"), """
+                time,price,size,aggressor
+                2026-09-23T20:30:00Z,1280.00,2,buyer
+                2026-09-23T20:30:01Z,1280.75,5,seller
+                2026-09-23T20:30:02.5Z,1282.50,3,buyer
+                2026-09-24T05:00:00Z,1282.50,1,buyer
+                """);
+        assertEquals(Main.run(bars("--type", "volume", "--size", "4")), 0);
+        String bars = "start,end,open,high,low,close,volume,buy_volume,sell_volume,trades,trading_day,cut\r\n"
+                + "2026-09-23T20:30:00Z,2026-09-23T20:30:01Z,1280.00,1280.75,1280.00,1280.75,4,2,2,2,2026-09-24,0\r\n"
+                + "2026-09-23T20:30:01Z,2026-09-23T20:30:02.500Z,1280.75,1282.50,1280.75,1282.50,4,1,3,2,2026-09-24,0\r\n"
+                + "2026-09-23T20:30:02.500Z,2026-09-23T20:30:02.500Z,1282.50,1282.50,1282.50,1282.50,2,2,0,1,"
+                + "2026-09-24,1\r\n";
+        assertEquals(read("bars.csv"), bars);
+        assertEquals(Main.run(bars("--type", "renko", "--size", "2", "--turn", "4")), 0);
+        assertEquals(read("bars.csv").lines().skip(1).toList(), List.of(
+                "2026-09-23T20:30:00Z,2026-09-23T20:30:01Z,1280.00,1280.50,1280.00,1280.50,7,2,5,2,2026-09-24,0,1281.00,"
+                        + "1279.50,0",
+                "2026-09-23T20:30:02.500Z,2026-09-23T20:30:02.500Z,1280.50,1281.00,1280.50,1281.00,3,3,0,1,2026-09-24,0,"
+                        + "1281.50,1280.00,1",
+                "2026-09-23T20:30:02.500Z,2026-09-23T20:30:02.500Z,1281.00,1281.50,1281.00,1281.50,0,0,0,0,2026-09-24,0,"
+                        + "1282.00,1280.50,1",
+                "2026-09-23T20:30:02.500Z,2026-09-23T20:30:02.500Z,1281.50,1282.00,1281.50,1282.00,0,0,0,0,2026-09-24,0,"
+                        + "1282.50,1281.00,1",
+                "2026-09-23T20:30:02.500Z,2026-09-23T20:30:02.500Z,1282.00,1282.50,1282.00,1282.50,0,0,0,0,2026-09-24,0,"
+                        + "1283.00,1281.50,1"));
+        assertEquals(Main.run(bars("--type", "day", "--heikin-ashi")), 0);
+        assertEquals(read("bars.csv").lines().skip(1).toList(), List.of(
+                "2026-09-23T06:00:00Z,2026-09-24T05:00:00Z,1281.250000,1282.500000,1280.000000,1281.250000,10,5,5,3,"
+                        + "2026-09-24,0,1"));
+        assertEquals(Main.run(bars("--type", "seconds", "--size", "1.5", "--restart", "never", "--anchor",
+                "2026-09-24", "--sessions", "Day,Night")), 0);
+        assertEquals(read("bars.csv").lines().count(), 3);
+        errors(2, bars("--type", "tick"));
+        errors(2, bars("--type", "day", "--size", "3"));
+        errors(2, bars("--type", "renko", "--size", "3", "--turn", "2"));
+        errors(2, bars("--type", "tick", "--size", "3", "--restart", "never"));
+        errors(2, bars("--type", "tick", "--size", "3", "--anchor", "2026-09-24"));
+        errors(2, bars("--type", "tick", "--size", "3", "--sessions", "Noon"));
+    }
+
     @Test
     public void usageIsExitCodeTwo() {
         errors(2);

@@ -19,6 +19,12 @@ public final class BarSeries {
     private final LongColumn last = new LongColumn();
     private final LongColumn day = new LongColumn();
     private final LongColumn cut = new LongColumn();
+    private final LongColumn start = new LongColumn();
+    private final LongColumn end = new LongColumn();
+    private final LongColumn trades = new LongColumn();
+    private final LongColumn marks = new LongColumn();
+    private final LongColumn nextUp = new LongColumn();
+    private final LongColumn nextDown = new LongColumn();
 
     public BarSeries(Tape tape) {
         this.tape = tape;
@@ -68,8 +74,9 @@ public final class BarSeries {
         return buyVolume.get(bar) - sellVolume.get(bar);
     }
 
+    /** Prints, of a split one each part; a renko brick that one print closed together with others may have none. */
     public int trades(int bar) {
-        return last(bar) - first(bar) + 1;
+        return (int) trades.get(bar);
     }
 
     /** Index of the first print on the tape. */
@@ -82,14 +89,39 @@ public final class BarSeries {
         return (int) last.get(bar);
     }
 
-    /** Time of the first print. */
+    /** Beginning: of a time bar its interval, of day and longer bars the first open, else the first print. */
     public long start(int bar) {
-        return tape.time(first(bar));
+        return start.get(bar);
     }
 
-    /** Time of the last print. */
+    /** End: of a time bar its interval, of day and longer bars the last close, else the last print. */
     public long end(int bar) {
-        return tape.time(last(bar));
+        return end.get(bar);
+    }
+
+    /** Whether one print closed several renko bricks, this one among them. */
+    public boolean oneTrade(int bar) {
+        return (marks.get(bar) & Bar.ONE_TRADE) != 0;
+    }
+
+    /** Whether a day or longer bar lacks prints at its beginning. */
+    public boolean incomplete(int bar) {
+        return (marks.get(bar) & Bar.INCOMPLETE) != 0;
+    }
+
+    /** Whether the series restarted with this bar. */
+    public boolean fresh(int bar) {
+        return (marks.get(bar) & Bar.FRESH) != 0;
+    }
+
+    /** Where the next renko brick would close upward, as it stood right after this one, in ticks. */
+    public long nextUp(int bar) {
+        return nextUp.get(bar);
+    }
+
+    /** Where the next renko brick would close downward, likewise. */
+    public long nextDown(int bar) {
+        return nextDown.get(bar);
     }
 
     public LocalDate tradingDate(int bar) {
@@ -101,20 +133,43 @@ public final class BarSeries {
         return cut.get(bar) != 0;
     }
 
-    /** Adds the bar made of the prints {@code from} to {@code to}, both included. */
+    /** Adds the bar made of the prints {@code from} to {@code to}, both included, none of them split or left out. */
     void append(int from, int to, LocalDate date, boolean wasCut) {
         Forming f = Forming.of(tape, from, to);
-        open.add(f.open);
-        high.add(f.high);
-        low.add(f.low);
-        close.add(f.close);
-        volume.add(f.volume);
-        buyVolume.add(f.buyVolume);
-        sellVolume.add(f.sellVolume);
+        append(from, to, f.open, f.high, f.low, f.close, f.volume, f.buyVolume, f.sellVolume, date, wasCut);
+        start.add(tape.time(from));
+        end.add(tape.time(to));
+        trades.add(to - from + 1);
+        marks.add(0);
+        nextUp.add(0);
+        nextDown.add(0);
+    }
+
+    private void append(int from, int to, long o, long h, long l, long c, long contracts, long bought, long sold,
+            LocalDate date, boolean wasCut) {
+        open.add(o);
+        high.add(h);
+        low.add(l);
+        close.add(c);
+        volume.add(contracts);
+        buyVolume.add(bought);
+        sellVolume.add(sold);
         first.add(from);
         last.add(to);
         day.add(date.toEpochDay());
         cut.add(wasCut ? 1 : 0);
+    }
+
+    /** Adds a bar as it was formed. */
+    void append(Bar bar) {
+        append(bar.first, bar.last, bar.open, bar.high, bar.low, bar.close, bar.volume, bar.bought, bar.sold, bar.date,
+                (bar.marks & Bar.CUT) != 0);
+        start.add(bar.start);
+        end.add(bar.end);
+        trades.add(bar.trades);
+        marks.add(bar.marks);
+        nextUp.add(bar.nextUp);
+        nextDown.add(bar.nextDown);
     }
 
     /** An immutable view of the closed bars, safe to hand to another thread. */

@@ -5,9 +5,12 @@ import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
 
 /**
  * The sessions of a contract by trading date: a weekly pattern plus exceptions by date. The trading day D lasts from
@@ -67,6 +70,14 @@ public final class SessionCalendar {
 
     public ZoneId zone() {
         return zone;
+    }
+
+    /** Names of sessions that the calendar has anywhere. */
+    public Set<String> sessionNames() {
+        Set<String> names = new LinkedHashSet<>();
+        Stream.concat(week.values().stream(), exceptions.values().stream()).flatMap(List::stream)
+                .forEach(hours -> names.add(hours.name()));
+        return names;
     }
 
     /** The sessions of a trading date in order; empty when it is no trading date. */

@@ -216,6 +216,40 @@ public class MarketTest {
         assertTrue(calendar.sessions(LocalDate.of(2026, 10, 26)).isEmpty(), "a closed date");
     }
 
+    @DataProvider
+    public Object[][] changingNights() {
+        // a session from 18:00 to 08:00 over the night of the change (IANA rules): an hour less, an hour more
+        return new Object[][]{{AUCKLAND, "2026-09-27", 13, "2026-09-26T06:00:00Z"},
+                {AUCKLAND, "2026-04-05", 15, "2026-04-04T05:00:00Z"},
+                {HELSINKI, "2026-03-29", 13, "2026-03-28T16:00:00Z"},
+                {HELSINKI, "2026-10-25", 15, "2026-10-24T15:00:00Z"},
+                {HELSINKI, "2026-10-24", 14, "2026-10-23T15:00:00Z"}};
+    }
+
+    @Test(dataProvider = "changingNights")
+    public void sessionsThroughDaylightSavingChanges(ZoneId zone, String date, int hours, String open) {
+        var night = new SessionCalendar.Hours("Night", LocalTime.of(18, 0), -1, LocalTime.of(8, 0), 0);
+        Map<java.time.DayOfWeek, List<SessionCalendar.Hours>> week = new java.util.EnumMap<>(java.time.DayOfWeek.class);
+        for (var day : java.time.DayOfWeek.values()) {
+            week.put(day, List.of(night));
+        }
+        SessionCalendar calendar = new SessionCalendar(zone, week, Map.of());
+        Session session = calendar.sessions(LocalDate.parse(date)).getFirst();
+        assertEquals(TapeTime.instant(session.open()), Instant.parse(open));
+        assertEquals(session.close() - session.open(), hours * 3600 * TapeTime.SECOND);
+        // hourly bars count elapsed time, so the night has as many as it has hours
+        Tape.Builder tape = new Tape.Builder(20);
+        for (int minute = 30; minute < hours * 60; minute += 60) {
+            tape.add(session.open() + minute * 60 * TapeTime.SECOND, 1, 1, Tape.NONE, Tape.NONE);
+        }
+        tape.add(session.close(), 1, 1, Tape.NONE, Tape.NONE);
+        BarSeries bars = SeriesBuilder.all(tape.build(), calendar,
+                BarSettings.of(new BarType.Time(3600 * TapeTime.SECOND)));
+        assertEquals(bars.count(), hours);
+        assertEquals(bars.end(hours - 1), session.close());
+        assertFalse(bars.cut(hours - 1));
+    }
+
     @Test
     public void overlappingSessionsAreRefused() {
         var a = new SessionCalendar.Hours("A", LocalTime.of(1, 0), 0, LocalTime.of(3, 0), 0);

@@ -1,0 +1,64 @@
+package stativex.market;
+
+import java.time.LocalDate;
+
+/** A bar while it forms: takes prints or parts of them. Prices in ticks, volumes in contracts. */
+final class Bar {
+    static final int CUT = 1;
+    static final int ONE_TRADE = 2;
+    static final int INCOMPLETE = 4;
+    static final int FRESH = 8;
+
+    int first = -1;
+    int last;
+    long start;
+    long end;
+    long open;
+    long high;
+    long low;
+    long close;
+    long volume;
+    long bought;
+    long sold;
+    int trades;
+    LocalDate date;
+    int marks;
+    long nextUp;
+    long nextDown;
+
+    /** An empty bar of a trading date. */
+    Bar(LocalDate date) {
+        this.date = date;
+    }
+
+    boolean isEmpty() {
+        return first < 0;
+    }
+
+    /** Takes {@code contracts} of a print; start and end follow the prints. */
+    void take(Tape tape, int print, long contracts) {
+        long price = tape.price(print);
+        if (isEmpty()) {
+            first = print;
+            start = tape.time(print);
+            open = price;
+            high = price;
+            low = price;
+        }
+        high = Math.max(high, price);
+        low = Math.min(low, price);
+        close = price;
+        last = print;
+        end = tape.time(print);
+        count(tape, print, contracts);
+    }
+
+    /** Counts {@code contracts} of a print without its price. */
+    void count(Tape tape, int print, long contracts) {
+        volume = Math.addExact(volume, contracts);
+        Aggressor who = tape.aggressor(print);
+        bought += who == Aggressor.BUYER ? contracts : 0;
+        sold += who == Aggressor.SELLER ? contracts : 0;
+        trades++;
+    }
+}

@@ -1,0 +1,144 @@
+package stativex.market;
+
+import java.time.temporal.IsoFields;
+import java.util.Optional;
+
+/**
+ * Builds a series of bars from a tape, print by print; building a whole history is the same, all prints at once. What ends
+ * at E closes when the first event stamped at or after E arrives, before that event is taken. Not safe for several
+ * threads.
+ */
+public final class SeriesBuilder {
+    /** A session, or a day or longer bar, whose first print comes later than this is incomplete. */
+    static final long LATE = 60 * TapeTime.SECOND;
+
+    private final Tape tape;
+    private final SessionCalendar calendar;
+    private final BarSettings settings;
+    private final BarFormer former;
+    private boolean started;
+    private Optional<Session> session = Optional.empty();
+    private boolean inside;
+    private boolean used;
+    private boolean restarted = true;
+    private boolean untouched = true;
+
+    public SeriesBuilder(Tape tape, SessionCalendar calendar, BarSettings settings) {
+        this.tape = tape;
+        this.calendar = calendar;
+        this.settings = settings;
+        this.former = switch (settings.type()) {
+            case BarType.Ticks type -> new TickFormer(tape, type);
+            case BarType.Volume type -> new VolumeFormer(tape, type);
+            case BarType.Range type -> new RangeFormer(tape, type);
+            case BarType.Time type -> new TimeFormer(tape, type);
+            case BarType.Renko type -> new RenkoFormer(tape, type);
+            case BarType.Period type -> new PeriodFormer(tape, type, calendar, settings);
+        };
+    }
+
+    /** The bars of a whole tape; the last one stays forming and is left out. */
+    public static BarSeries all(Tape tape, SessionCalendar calendar, BarSettings settings) {
+        SeriesBuilder builder = new SeriesBuilder(tape, calendar, settings);
+        for (int print = 0; print < tape.count(); print++) {
+            builder.print(print);
+        }
+        return builder.series();
+    }
+
+    /** The closed bars so far. */
+    public BarSeries series() {
+        return former.series;
+    }
+
+    /**
+     * Takes the next print of the tape.
+     *
+     * @throws IllegalArgumentException when it would close more than 100 000 bars
+     */
+    public void print(int print) {
+        heartbeat(tape.time(print));
+        if (!inside) {
+            return;
+        }
+        if (untouched) {
+            untouched = false;
+            if (used && tape.time(print) - session.orElseThrow().open() > LATE
+                    && former instanceof PeriodFormer period) {
+                period.incomplete();
+            }
+        }
+        if (used) {
+            former.take(print, session.orElseThrow());
+        }
+    }
+
+    /** Tape time has reached {@code time}: what ends at or before it closes. */
+    public void heartbeat(long time) {
+        if (!started) {
+            started = true;
+            session = calendar.current(time);
+        }
+        while (session.isPresent()) {
+            long close = inside ? session.get().close() : TapeTime.NEVER;
+            long bar = inside ? former.nextClose() : TapeTime.NEVER;
+            long open = inside ? TapeTime.NEVER : session.get().open();
+            long next = Math.min(close, Math.min(bar, open));
+            if (next > time) {
+                return;
+            }
+            if (next == open) {
+                open();
+            } else if (next == close) {
+                close();
+            } else {
+                former.clock();
+            }
+        }
+    }
+
+    private void open() {
+        inside = true;
+        used = settings.uses(session.orElseThrow());
+        if (used) {
+            former.opens(session.get(), restarted);
+            restarted = false;
+        }
+    }
+
+    private void close() {
+        Session ended = session.orElseThrow();
+        if (used) {
+            restarted = restartsAfter(ended);
+            former.closes(ended, restarted);
+        }
+        inside = false;
+        session = calendar.after(ended);
+    }
+
+    /** Whether the next session that makes bars begins anew. */
+    private boolean restartsAfter(Session ended) {
+        if (settings.type() instanceof BarType.Period) {
+            return false;
+        }
+        return switch (settings.restart()) {
+            case SESSION -> true;
+            case NEVER -> false;
+            case DAY -> nextUsed(ended).map(s -> !s.tradingDate().equals(ended.tradingDate())).orElse(true);
+            case WEEK -> nextUsed(ended).map(s -> week(s) != week(ended)).orElse(true);
+        };
+    }
+
+    private Optional<Session> nextUsed(Session ended) {
+        Optional<Session> next = calendar.after(ended);
+        while (next.isPresent() && !settings.uses(next.get())) {
+            next = calendar.after(next.get());
+        }
+        return next;
+    }
+
+    private static long week(Session session) {
+        return 100L * session.tradingDate().get(IsoFields.WEEK_BASED_YEAR)
+                + session.tradingDate().get(IsoFields.WEEK_OF_WEEK_BASED_YEAR);
+    }
+}

@@ -1,0 +1,55 @@
+package stativex.market;
+
+/**
+ * Time: intervals from the session's open, [start, end), the end cut at the session's close; an interval without a trade
+ * makes no bar. A bar closes at its end, before any print stamped at or after it.
+ */
+final class TimeFormer extends BarFormer {
+    private final long length;
+    private Bar bar;
+    private long start;
+    private long end;
+
+    TimeFormer(Tape tape, BarType.Time type) {
+        super(tape);
+        this.length = type.nanos();
+    }
+
+    @Override
+    void take(int print, Session session) {
+        if (bar == null) {
+            bar = new Bar(session.tradingDate());
+            start = session.open() + (tape.time(print) - session.open()) / length * length;
+            end = start + length;
+        }
+        bar.take(tape, print, tape.size(print));
+    }
+
+    @Override
+    long nextClose() {
+        return bar == null ? TapeTime.NEVER : end;
+    }
+
+    @Override
+    void clock() {
+        finish(end, false);
+    }
+
+    @Override
+    void closes(Session session, boolean restarts) {
+        if (bar != null) {
+            finish(Math.min(end, session.close()), end > session.close());
+        }
+    }
+
+    private void finish(long at, boolean unfinished) {
+        bar.start = start;
+        bar.end = at;
+        if (unfinished) {
+            cut(bar);
+        } else {
+            close(bar);
+        }
+        bar = null;
+    }
+}
