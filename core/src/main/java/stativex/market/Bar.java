@@ -53,12 +53,28 @@ final class Bar {
         count(tape, print, contracts);
     }
 
+    /** Takes whole prints {@code from} to {@code to}, the last one not included; at least one. */
+    void takeAll(Tape tape, int from, int to) {
+        if (isEmpty()) {
+            first = from;
+            start = tape.time(from);
+            open = tape.price(from);
+            high = open;
+            low = open;
+        }
+        tape.gather(from, to, this);
+        close = tape.price(to - 1);
+        last = to - 1;
+        end = tape.time(to - 1);
+        trades += to - from;
+    }
+
     /** Counts {@code contracts} of a print without its price. */
     void count(Tape tape, int print, long contracts) {
         volume = Math.addExact(volume, contracts);
-        Aggressor who = tape.aggressor(print);
-        bought += who == Aggressor.BUYER ? contracts : 0;
-        sold += who == Aggressor.SELLER ? contracts : 0;
+        int who = tape.aggressorCode(print);
+        bought += contracts & -(who & 1);
+        sold += contracts & -(who >> 1);
         trades++;
     }
 }

@@ -27,6 +27,16 @@ abstract class BarFormer {
     /** Takes a print that lies in the session opened last. */
     abstract void take(int print, Session session);
 
+    /** Takes the prints {@code from} to {@code to}, the last one not included, all in one session. */
+    void takeRun(int from, int to, Session session) {
+        for (int print = from; print < to; print++) {
+            while (nextClose() <= tape.time(print)) {
+                clock();
+            }
+            take(print, session);
+        }
+    }
+
     /**
      * The session opened last closes.
      *

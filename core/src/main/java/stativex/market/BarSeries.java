@@ -193,23 +193,9 @@ public final class BarSeries {
 
         /** The bar that the prints {@code from} to {@code to} make, both included. */
         public static Forming of(Tape tape, int from, int to) {
-            long open = tape.price(from);
-            long high = open;
-            long low = open;
-            long volume = 0;
-            long buys = 0;
-            long sells = 0;
-            for (int i = from; i <= to; i++) {
-                long price = tape.price(i);
-                high = Math.max(high, price);
-                low = Math.min(low, price);
-                int size = tape.size(i);
-                volume = Math.addExact(volume, size);
-                Aggressor who = tape.aggressor(i);
-                buys += who == Aggressor.BUYER ? size : 0;
-                sells += who == Aggressor.SELLER ? size : 0;
-            }
-            return new Forming(from, to, open, high, low, tape.price(to), volume, buys, sells);
+            Bar bar = new Bar(LocalDate.EPOCH);
+            bar.takeAll(tape, from, to + 1);
+            return new Forming(from, to, bar.open, bar.high, bar.low, bar.close, bar.volume, bar.bought, bar.sold);
         }
     }
 }

@@ -61,6 +61,14 @@ final class PeriodFormer extends BarFormer {
     }
 
     @Override
+    void takeRun(int from, int to, Session session) {
+        if (bar == null) {
+            bar = new Bar(session.tradingDate());
+        }
+        bar.takeAll(tape, from, to);
+    }
+
+    @Override
     void closes(Session session, boolean restarts) {
         if (session.close() == end && bar != null) {
             bar.start = start;

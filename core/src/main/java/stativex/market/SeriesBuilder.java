@@ -40,8 +40,9 @@ public final class SeriesBuilder {
     /** The bars of a whole tape; the last one stays forming and is left out. */
     public static BarSeries all(Tape tape, SessionCalendar calendar, BarSettings settings) {
         SeriesBuilder builder = new SeriesBuilder(tape, calendar, settings);
-        for (int print = 0; print < tape.count(); print++) {
-            builder.print(print);
+        int print = 0;
+        while (print < tape.count()) {
+            print = builder.run(print);
         }
         return builder.series();
     }
@@ -58,18 +59,35 @@ public final class SeriesBuilder {
      */
     public void print(int print) {
         heartbeat(tape.time(print));
-        if (!inside) {
-            return;
+        if (inside) {
+            touch(print);
+            if (used) {
+                former.take(print, session.orElseThrow());
+            }
         }
+    }
+
+    /** Takes {@code print} and all that follow in its session, or skips to the next session; returns the print after. */
+    private int run(int print) {
+        heartbeat(tape.time(print));
+        if (!inside) {
+            return session.isPresent() ? tape.firstAt(session.get().open()) : tape.count();
+        }
+        touch(print);
+        int to = tape.firstAt(session.orElseThrow().close());
+        if (used) {
+            former.takeRun(print, to, session.get());
+        }
+        return to;
+    }
+
+    private void touch(int print) {
         if (untouched) {
             untouched = false;
             if (used && tape.time(print) - session.orElseThrow().open() > LATE
                     && former instanceof PeriodFormer period) {
                 period.incomplete();
             }
-        }
-        if (used) {
-            former.take(print, session.orElseThrow());
         }
     }
 

@@ -78,6 +78,42 @@ public final class Tape {
         };
     }
 
+    /** Bit 0 for a buyer, bit 1 for a seller, neither for unknown. */
+    int aggressorCode(int print) {
+        return aggressor.get(ValueLayout.JAVA_BYTE, print);
+    }
+
+    /** Adds the prints {@code from} to {@code to}, the last one not included, to a bar's extremes and volumes. */
+    void gather(int from, int to, Bar bar) {
+        // two loops over local columns: the first one the compiler turns into vector code
+        MemorySegment prices = price;
+        int highest = Integer.MIN_VALUE;
+        int lowest = Integer.MAX_VALUE;
+        for (int print = from; print < to; print++) {
+            int away = prices.getAtIndex(ValueLayout.JAVA_INT, print);
+            highest = Math.max(highest, away);
+            lowest = Math.min(lowest, away);
+        }
+        MemorySegment sizes = size;
+        MemorySegment codes = aggressor;
+        long contracts = 0;
+        long buys = 0;
+        long sells = 0;
+        for (int print = from; print < to; print++) {
+            long contract = sizes.getAtIndex(ValueLayout.JAVA_INT, print);
+            // without a branch: who crossed the spread is as good as a coin, and a wrong guess costs more than the rest
+            int who = codes.get(ValueLayout.JAVA_BYTE, print);
+            contracts += contract;
+            buys += contract & -(who & 1);
+            sells += contract & -(who >> 1);
+        }
+        bar.high = Math.max(bar.high, base + highest);
+        bar.low = Math.min(bar.low, base + lowest);
+        bar.volume = Math.addExact(bar.volume, contracts);
+        bar.bought += buys;
+        bar.sold += sells;
+    }
+
     /** The first print whose time is not before {@code nanos}; {@link #count()} when there is none. */
     public int firstAt(long nanos) {
         int low = 0;

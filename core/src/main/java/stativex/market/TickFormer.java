@@ -22,6 +22,24 @@ final class TickFormer extends BarFormer {
         }
     }
 
+    /** The same, a bar's prints at a time: a test holds it equal to {@link #take}. */
+    @Override
+    void takeRun(int from, int to, Session session) {
+        int print = from;
+        while (print < to) {
+            if (bar == null) {
+                bar = new Bar(session.tradingDate());
+            }
+            int end = Math.min(to, print + size - bar.trades);
+            bar.takeAll(tape, print, end);
+            if (bar.trades == size) {
+                close(bar);
+                bar = null;
+            }
+            print = end;
+        }
+    }
+
     @Override
     void closes(Session session, boolean restarts) {
         if (restarts && bar != null) {

@@ -25,6 +25,23 @@ final class TimeFormer extends BarFormer {
         bar.take(tape, print, tape.size(print));
     }
 
+    /** The same, an interval's prints at a time. */
+    @Override
+    void takeRun(int from, int to, Session session) {
+        int print = from;
+        while (print < to) {
+            if (bar != null && end <= tape.time(print)) {
+                clock();
+            }
+            take(print, session);
+            int after = Math.min(to, tape.firstAt(end));
+            if (after > print + 1) {
+                bar.takeAll(tape, print + 1, after);
+            }
+            print = Math.max(after, print + 1);
+        }
+    }
+
     @Override
     long nextClose() {
         return bar == null ? TapeTime.NEVER : end;

@@ -141,6 +141,15 @@ public class BarTwinTest {
             }
             List<String> expected = new Twin(tape, settings).bars().stream().map(B::toString).toList();
             assertEquals(found, expected, "seed " + seed + ", " + settings);
+            SeriesBuilder live = new SeriesBuilder(tape, calendar, settings);
+            for (int p = 0; p < tape.count(); p++) {
+                live.print(p);
+            }
+            List<String> onceMore = new ArrayList<>();
+            for (int i = 0; i < live.series().count(); i++) {
+                onceMore.add(line(live.series(), i, type));
+            }
+            assertEquals(onceMore, found, "print by print, seed " + seed + ", " + settings);
             seen.merge(type.getClass().getSimpleName(), found.size(), Integer::sum);
             found.forEach(bar -> {
                 for (String mark : List.of(" cut", " one", " incomplete")) {
