@@ -70,7 +70,7 @@ final class TrialCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        Run run = source.session != null ? SessionFile.read(source.session, Demo::tape).run() : plain(source.files);
+        Run run = source.session != null ? again(source.session) : plain(source.files);
         ResultFiles.write(out, run);
         Summary summary = Summary.of(run);
         PrintWriter print = spec.commandLine().getOut();
@@ -80,6 +80,16 @@ final class TrialCommand implements Callable<Integer> {
                 + run.inputs().terms().realism().word() + ", " + run.inputs().tape().count() + " prints. Results in "
                 + out);
         return 0;
+    }
+
+    private Run again(Path file) {
+        SessionFile.Session session = SessionFile.read(file, Demo::tape);
+        if (!session.engine().equals(ResultFiles.engineVersion())) {
+            spec.commandLine().getErr()
+                    .println("stativex: note: recorded with engine " + session.engine() + ", run again"
+                            + " with " + ResultFiles.engineVersion() + ": fills may differ");
+        }
+        return session.run();
     }
 
     private Run plain(Files files) {

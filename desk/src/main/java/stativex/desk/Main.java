@@ -10,9 +10,12 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Spec;
 import stativex.files.DataFolder;
+import stativex.files.ResultFiles;
 
 /** Starts the application: {@code stativex demo [--picture FILE.png [--stage run]] [--at TIME]}. */
-@Command(name = "stativex demo", mixinStandardHelpOptions = true, description = "Opens the Run stage on the demo's tape.")
+@Command(name = "stativex demo", mixinStandardHelpOptions = true, version = "Stativex "
+        + ResultFiles.ENGINE, description = "Opens the Run stage on the demo's tape.", footer = {
+                "", "`stativex demo --export DIR` writes the demo's tape and documents to a folder instead."})
 public final class Main implements Callable<Integer> {
     @Option(names = "--picture", paramLabel = "FILE.png", description = "write a picture of the window at 1280×800 and exit")
     private Path picture;

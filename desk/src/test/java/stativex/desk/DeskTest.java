@@ -115,7 +115,7 @@ abstract class DeskTest {
     /** Holds a button as long as it wants to be held. */
     void hold(String id) throws InterruptedException {
         robot.moveTo(id).press(MouseButton.PRIMARY);
-        TimeUnit.MILLISECONDS.sleep((long) HoldButton.HOLD.toMillis() + 250);
+        TimeUnit.MILLISECONDS.sleep((long) HoldButton.HOLD.toMillis() + 1000);
         robot.release(MouseButton.PRIMARY);
         WaitForAsyncUtils.waitForFxEvents();
     }

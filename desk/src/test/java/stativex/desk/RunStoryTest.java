@@ -23,6 +23,7 @@ import javafx.scene.text.Text;
 import org.testfx.util.WaitForAsyncUtils;
 import org.testng.annotations.Test;
 import stativex.account.Headroom;
+import stativex.engine.Decision;
 import stativex.engine.Mode;
 import stativex.engine.Snapshot;
 import stativex.engine.Trade;
@@ -158,9 +159,11 @@ public class RunStoryTest extends DeskTest {
         until("paused", () -> !view().playing());
         focus("#flat-and-lock");
         robot.press(KeyCode.SPACE);
-        TimeUnit.MILLISECONDS.sleep(800);
+        TimeUnit.MILLISECONDS.sleep(1500);
         robot.release(KeyCode.SPACE);
         until("locked by a held key", () -> view().snapshot().account().lock().isPresent());
+        assertEquals(view().snapshot().decisions().stream().filter(d -> d.kind() == Decision.Kind.LOCKED).count(), 1,
+                "however long it is held");
         focus("#chart");
         String newest = text("#figures");
         robot.push(KeyCode.LEFT).push(KeyCode.LEFT);

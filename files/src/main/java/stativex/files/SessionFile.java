@@ -169,9 +169,11 @@ public final class SessionFile {
     /**
      * A session as read.
      *
+     * @param engine version of engine and zone data that recorded it
      * @param end where it ended; empty when it was cut off, then it is run to the tape's end
      */
-    public record Session(Set documents, Inputs inputs, String tapeReference, List<Placed> commands, OptionalInt end) {
+    public record Session(String engine, Set documents, Inputs inputs, String tapeReference, List<Placed> commands,
+            OptionalInt end) {
         /** Runs it again: the same inputs give the same fills. */
         public Run run() {
             Run run = new Run(inputs);
@@ -197,7 +199,8 @@ public final class SessionFile {
         }
         String first = file + ", line 1";
         JsonNode header = Json.parse(lines.getFirst(), first);
-        for (String name : List.of("document", "version", "tape", "prints", "checksum", "heartbeats", "realism",
+        for (String name : List.of("document", "version", "engine", "tape", "prints", "checksum", "heartbeats",
+                "realism",
                 "latencyNanos", "contract", "account", "strategies")) {
             if (!header.has(name)) {
                 throw new BadInput(first + ": expected the field \"" + name + "\" of a session, found none");
@@ -231,7 +234,8 @@ public final class SessionFile {
                 commands.add(placed(line, place, inputs));
             }
         }
-        return new Session(documents, inputs, header.get("tape").asString(), List.copyOf(commands), end);
+        return new Session(header.get("engine").asString(), documents, inputs, header.get("tape").asString(),
+                List.copyOf(commands), end);
     }
 
     private static Inputs inputs(JsonNode header, Set documents, Tape tape) {

@@ -178,6 +178,7 @@ public final class Replay implements AutoCloseable {
     private boolean workOnce() {
         long until;
         boolean stepping;
+        Optional<Long> jumping;
         synchronized (this) {
             if (closing) {
                 return false;
@@ -191,6 +192,7 @@ public final class Replay implements AutoCloseable {
             }
             stepping = stepsAsked > 0;
             until = stepping ? Long.MIN_VALUE : until();
+            jumping = jump;
         }
         int worked = 0;
         if (stepping) {
@@ -210,7 +212,8 @@ public final class Replay implements AutoCloseable {
                 changed = true;
                 clock = caughtUp && until != TapeTime.NEVER ? Math.max(clock, until) : Math.max(clock, lastTime());
             }
-            if (jump.isPresent() && caughtUp) {
+            // only the jump that this turn worked for is done: another may have been asked for meanwhile
+            if (jumping.isPresent() && jumping.equals(jump) && !stepping && caughtUp) {
                 jump = Optional.empty();
                 anchor();
             }

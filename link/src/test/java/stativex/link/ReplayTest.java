@@ -77,6 +77,23 @@ public class ReplayTest {
         replay.close();
     }
 
+    @Test
+    public void noJumpIsLostWhileACommandIsBeingRecorded() throws Exception {
+        Path file = Files.createTempDirectory("session").resolve("day.session.jsonl");
+        Replay replay = new Replay(new Run(inputs),
+                Optional.of(new SessionFile.Recorder(file, Demo.TAPE, documents, inputs))).start();
+        long time = inputs.tape().time(0);
+        for (int i = 0; i < 300; i++) {
+            time += 1_000_000_000L;
+            // recording forces the disk while the replay's thread holds its lock, so the jump comes right after it
+            replay.command(new Command.SetOnce(0, i % 2 == 0));
+            replay.jumpTo(time);
+            replay.await();
+            assertEquals(replay.latest().clock(), time, "jump " + i);
+        }
+        replay.close();
+    }
+
     private long heartbeatsUntil(long time) {
         return java.util.Arrays.stream(inputs.heartbeats()).filter(beat -> beat <= time).count();
     }

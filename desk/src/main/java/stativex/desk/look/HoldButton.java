@@ -1,6 +1,5 @@
 package stativex.desk.look;
 
-import javafx.animation.Animation;
 import javafx.animation.KeyFrame;
 import javafx.animation.KeyValue;
 import javafx.animation.Timeline;
@@ -24,6 +23,7 @@ public final class HoldButton extends Button {
 
     private final DoubleProperty held = new SimpleDoubleProperty();
     private final Timeline timeline;
+    private boolean down;
 
     /** @param act what happens after the hold */
     public HoldButton(String text, String tooltip, Runnable act) {
@@ -33,7 +33,7 @@ public final class HoldButton extends Button {
         setAccessibleText(text + ", hold for half a second");
         timeline = new Timeline(new KeyFrame(Duration.ZERO, new KeyValue(held, 0)),
                 new KeyFrame(HOLD, e -> act.run(), new KeyValue(held, 1)));
-        timeline.setOnFinished(e -> release());
+        timeline.setOnFinished(e -> held.set(0));
         held.addListener((o, before, now) -> show(now.doubleValue()));
         addEventFilter(MouseEvent.MOUSE_PRESSED, e -> {
             if (e.getButton() == MouseButton.PRIMARY) {
@@ -57,13 +57,15 @@ public final class HoldButton extends Button {
     }
 
     private void press() {
-        // a held key repeats its press: only the first one starts the clock
-        if (timeline.getStatus() != Animation.Status.RUNNING && held.get() == 0) {
+        // a held key repeats its press: only the first one starts the clock, and it acts once
+        if (!down) {
+            down = true;
             timeline.playFromStart();
         }
     }
 
     private void release() {
+        down = false;
         timeline.stop();
         held.set(0);
     }
