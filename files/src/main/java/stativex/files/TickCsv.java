@@ -40,6 +40,11 @@ public final class TickCsv {
      * @throws BadInput naming file, line, column, what was expected and found
      */
     public static Tape read(Path file, Contract contract) {
+        return read(file, contract, true);
+    }
+
+    /** @param plain try {@link PlainTicks} first */
+    static Tape read(Path file, Contract contract, boolean plain) {
         try (CsvReader<CsvRecord> reader = CsvReader.builder().allowMissingFields(true)
                 .allowExtraFields(true).ofCsvRecord(file)) {
             Iterator<CsvRecord> records = reader.iterator();
@@ -47,6 +52,12 @@ public final class TickCsv {
                 throw new BadInput(file + ": expected the header line time,price,size…, found an empty file");
             }
             Map<String, Integer> columns = header(file, records.next());
+            if (plain) {
+                Optional<Tape> quick = PlainTicks.read(file, contract, columns);
+                if (quick.isPresent()) {
+                    return quick.get();
+                }
+            }
             Tape.Builder tape = new Tape.Builder((int) Math.min(50_000_000, Files.size(file) / 40 + 16));
             while (records.hasNext()) {
                 CsvRecord record = records.next();

@@ -8,6 +8,15 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.SplittableRandom;
+import java.util.function.Supplier;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import stativex.market.Aggressor;
@@ -49,6 +58,88 @@ public class TickCsvTest {
         try (var left = Files.list(file.getParent())) {
             assertEquals(left.count(), 1, "no neighbour is left behind");
         }
+    }
+
+    /** The quick reader of plain files against the careful one, on random files with and without faults. */
+    @Test
+    public void plainFilesReadTheSameEitherWay() throws IOException {
+        SplittableRandom dice = new SplittableRandom(4);
+        int quick = 0;
+        for (int round = 0; round < 600; round++) {
+            Path file = Files.createTempFile("ticks", ".csv");
+            Files.writeString(file, randomFile(dice), StandardCharsets.UTF_8);
+            String careful = outcome(() -> TickCsv.read(file, contract, false));
+            assertEquals(outcome(() -> TickCsv.read(file, contract)), careful, Files.readString(file));
+            var columns = List.of(Files.readString(file).lines().findFirst().orElseThrow().split(","));
+            Map<String, Integer> places = new HashMap<>();
+            columns.forEach(name -> places.put(name, columns.indexOf(name)));
+            quick += PlainTicks.read(file, contract, places).isPresent() ? 1 : 0;
+        }
+        assertTrue(quick > 150 && quick < 550, quick + " of 600 files were plain");
+    }
+
+    private static String outcome(Supplier<Tape> read) {
+        try {
+            Tape tape = read.get();
+            return tape.count() + " prints, checksum " + tape.checksum();
+        } catch (BadInput e) {
+            return e.getMessage();
+        }
+    }
+
+    private static String randomFile(SplittableRandom dice) {
+        List<String> columns = new ArrayList<>(List.of("time", "price", "size"));
+        if (dice.nextBoolean()) {
+            columns.addAll(List.of("bid", "ask"));
+        }
+        if (dice.nextInt(3) == 0) {
+            columns.addAll(List.of("bid_size", "ask_size"));
+        }
+        if (dice.nextBoolean()) {
+            columns.add("aggressor");
+        }
+        Collections.shuffle(columns, new Random(dice.nextLong()));
+        String end = dice.nextBoolean() ? "\r\n" : "\n";
+        StringBuilder text = new StringBuilder(String.join(",", columns)).append(end);
+        boolean faults = dice.nextInt(3) == 0;
+        Instant time = Instant.parse("2026-09-23T23:59:50Z");
+        for (int line = dice.nextInt(1, 12); line > 0; line--) {
+            time = time.plusNanos(dice.nextInt(3) == 0 ? 0 : dice.nextLong(3) * 500_000_000L + dice.nextInt(2) * 7);
+            Instant stamp = time;
+            List<String> fields = new ArrayList<>();
+            for (String column : columns) {
+                String field = switch (column) {
+                    case "time" -> stamp.toString();
+                    case "price" -> price(dice);
+                    case "bid", "ask" -> dice.nextInt(3) == 0 ? "" : price(dice);
+                    case "aggressor" -> List.of("buyer", "seller", "unknown", "").get(dice.nextInt(4));
+                    case "size" -> Integer.toString(dice.nextInt(1, 2000));
+                    default -> dice.nextBoolean() ? "" : Integer.toString(dice.nextInt(0, 2000));
+                };
+                fields.add(faults && dice.nextInt(25) == 0 ? fault(dice, field) : field);
+            }
+            text.append(String.join(",", fields)).append(line == 1 && dice.nextBoolean() ? "" : end);
+        }
+        return text.toString();
+    }
+
+    private static String price(SplittableRandom dice) {
+        String sign = List.of("", "", "-", "+").get(dice.nextInt(4));
+        return sign + dice.nextInt(2000) + List.of("", ".0", ".5", ".25", ".75", ".00").get(dice.nextInt(6));
+    }
+
+    private static String fault(SplittableRandom dice, String field) {
+        return switch (dice.nextInt(9)) {
+            case 0 -> "\"" + field + "\"";
+            case 1 -> field + " ";
+            case 2 -> field + ".1";
+            case 3 -> "";
+            case 4 -> field.replace("Z", "+12:00");
+            case 5 -> field + ",";
+            case 6 -> field.replace("2026", "1826");
+            case 7 -> "0";
+            default -> "x";
+        };
     }
 
     @DataProvider
