@@ -14,7 +14,6 @@ import stativex.desk.look.Sketch;
 import stativex.engine.Snapshot;
 import stativex.engine.Trade;
 import stativex.market.Side;
-import stativex.study.Unit;
 
 /**
  * The trading chart: bars as ink on paper, studies as lines, the open trade with its stop and targets, pins, volume, price
@@ -26,8 +25,6 @@ public final class ChartView extends Sketch {
     public static final double AXIS = 74;
     private static final double TIME_AXIS = 20;
     private static final double VOLUME = 52;
-    private static final double[][] DASHES = {{}, {7, 3}, {2, 3}, {7, 3, 2, 3}, {12, 4}, {4, 4}};
-    private static final double[] WEIGHTS = {1.6, 1.1, 1.1, 1.1, 1.6, 1.6};
 
     private final Viewport viewport;
     private final Pins pins = new Pins();
@@ -156,7 +153,7 @@ public final class ChartView extends Sketch {
         volume(pen, m, first, last, height - TIME_AXIS - VOLUME);
         pen.clip(0, 0, plot, priceHeight + 4);
         bars(pen, m, scale, first, last);
-        studies(pen, m, scale, first, last, priceHeight);
+        StudyLines.draw(pen, m, viewport, scale, first, last, priceHeight);
         pins.draw(pen, m, viewport, scale, first, last);
         pen.unclip();
         m.strategy().position().ifPresent(p -> trade(pen, m, p, scale, plot, priceHeight));
@@ -255,60 +252,6 @@ public final class ChartView extends Sketch {
                 pen.fill(Palette.SLATE, left, top, body, height);
             }
         }
-    }
-
-    private void studies(Pen pen, ChartModel m, PriceScale scale, int first, int last, double height) {
-        int style = 0;
-        List<Double> taken = new ArrayList<>();
-        for (Snapshot.StudyView study : m.strategy().studies()) {
-            if (study.unit() == Unit.LEVEL) {
-                study(pen, m, study, scale, first, Math.min(last, m.closed() - 1), style++ % DASHES.length, height,
-                        taken);
-            }
-        }
-    }
-
-    private void study(Pen pen, ChartModel m, Snapshot.StudyView study, PriceScale scale, int first, int last,
-            int style,
-            double height, List<Double> taken) {
-        int from = Math.max(0, first - 1);
-        double[] xs = new double[Math.max(1, last - from + 1)];
-        double[] ys = new double[xs.length];
-        int count = 0;
-        for (int bar = from; bar <= last; bar++) {
-            double value = study.values().get(bar);
-            if (study.anchored() && m.begins(bar) && count > 0) {
-                line(pen, xs, ys, count, style);
-                count = 0;
-            }
-            if (!Double.isNaN(value)) {
-                xs[count] = viewport.centre(bar);
-                ys[count++] = scale.y(value);
-            }
-        }
-        if (count == 0) {
-            return;
-        }
-        line(pen, xs, ys, count, style);
-        double end = ys[count - 1];
-        String arrow = end < 0 ? " ↑" : end > height ? " ↓" : "";
-        double y = Math.clamp(end, 10, height - 4);
-        while (isTaken(taken, y)) {
-            y += end > height / 2 ? -13 : 13;
-        }
-        taken.add(y);
-        pen.text(study.name() + arrow, Fonts.words(10.5), Palette.MUTED, viewport.x(last + 1) + viewport.barWidth() + 6,
-                y + 4);
-    }
-
-    private static void line(Pen pen, double[] xs, double[] ys, int count, int style) {
-        if (count > 1) {
-            pen.path(Palette.MUTED, WEIGHTS[style], xs, ys, count, DASHES[style]);
-        }
-    }
-
-    private static boolean isTaken(List<Double> taken, double y) {
-        return taken.stream().anyMatch(t -> Math.abs(t - y) < 12);
     }
 
     private void trade(Pen pen, ChartModel m, Snapshot.PositionView p, PriceScale scale, double plot, double height) {
