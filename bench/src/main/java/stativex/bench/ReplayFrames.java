@@ -60,7 +60,6 @@ final class ReplayFrames {
         System.setProperty("javafx.pulseLogger", "true");
         System.setProperty("javafx.pulseLogger.threshold", "0");
         Log log = new Log();
-        PrintStream before = System.err;
         System.setErr(new PrintStream(log, true, StandardCharsets.UTF_8));
         int[] counts = new int[2];
         CountDownLatch done = new CountDownLatch(1);
@@ -109,7 +108,6 @@ final class ReplayFrames {
             });
         });
         done.await();
-        System.setErr(before);
         System.out.printf("%d pulses in %d s, %d frames shown, %d of them with newer data%n",
                 log.frames.getTotalCount(),
                 seconds, counts[0], counts[1]);

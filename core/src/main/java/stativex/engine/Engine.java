@@ -411,6 +411,11 @@ public final class Engine implements Reports {
         return exchange.largerThanPrint();
     }
 
+    /** Whether the last input lay in a session. */
+    public boolean inSession() {
+        return clock.inSession();
+    }
+
     /** Time of the last input; before the first, the tape's beginning. */
     private long timeSaid() {
         return now != Long.MIN_VALUE ? now : tape.count() > 0 ? tape.time(0) : 0;

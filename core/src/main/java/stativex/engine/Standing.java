@@ -82,6 +82,10 @@ final class Standing {
         if (run.mode == Mode.OFF) {
             return "Not trading: " + run.strategy.name() + " is off";
         }
+        if (!run.historyLoaded()) {
+            return "Not trading: this trading day is history that only feeds the studies (" + run.strategy.historyDays()
+                    + (run.strategy.historyDays() == 1 ? " day)" : " days)");
+        }
         if (engine.watch().broken()) {
             return "Not trading: the account is broken, its drawdown floor was reached";
         }

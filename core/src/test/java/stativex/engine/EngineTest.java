@@ -433,6 +433,11 @@ public class EngineTest {
             }
         }
         assertEquals(decisions(trial(tape.build(), strategy)), List.of("3 taken"));
+        Run run = new Run(Inputs.of(tape.build(), Given.contract(0), Given.account(), List.of(strategy.build()),
+                Terms.DEFAULT));
+        run.command(new Command.SetMode(0, Mode.ENGAGED));
+        run.toPlace(1);
+        assertEquals(sentence(run), "Not trading: this trading day is history that only feeds the studies (1 day)");
     }
 
     @Test

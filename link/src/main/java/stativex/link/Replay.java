@@ -19,6 +19,8 @@ public final class Replay implements AutoCloseable {
     public static final double AS_FAST_AS_POSSIBLE = Double.POSITIVE_INFINITY;
     /** Inputs worked between two looks at what is asked: well under a frame's time. */
     private static final int CHUNK = 4_000;
+    /** What is played of a pause before the next session's first input. */
+    private static final long BEFORE_SESSION = 5 * TapeTime.SECOND;
 
     /**
      * What a watcher sees.
@@ -217,6 +219,7 @@ public final class Replay implements AutoCloseable {
                 jump = Optional.empty();
                 anchor();
             }
+            skipPause(caughtUp);
             if (run.atEnd()) {
                 playing = false;
                 clock = lastTime();
@@ -231,6 +234,16 @@ public final class Replay implements AutoCloseable {
             rest(caughtUp && stepsAsked == 0);
         }
         return true;
+    }
+
+    /** While playing, the time between sessions in which nothing comes is left out up to a few seconds. */
+    private void skipPause(boolean caughtUp) {
+        if (playing && jump.isEmpty() && caughtUp && !run.atEnd() && !run.engine().inSession()
+                && run.nextTime() - clock > BEFORE_SESSION) {
+            clock = run.nextTime() - BEFORE_SESSION;
+            anchor();
+            changed = true;
+        }
     }
 
     /** Up to which tape time inputs are due now. */

@@ -94,6 +94,25 @@ public class ReplayTest {
         replay.close();
     }
 
+    @Test
+    public void playingLeavesPausesOut() throws InterruptedException {
+        Replay replay = replay().start();
+        long close = inputs.heartbeats()[0];
+        replay.jumpTo(close - 1_000_000_000L);
+        replay.await();
+        int before = replay.latest().worked();
+        replay.speed(20);
+        replay.play();
+        long begun = System.nanoTime();
+        // the pause is half an hour: at ×20 a minute and a half
+        while (replay.latest().clock() < close + 1_800_000_000_000L && System.nanoTime() - begun < 30_000_000_000L) {
+            java.util.concurrent.TimeUnit.MILLISECONDS.sleep(5);
+        }
+        assertTrue(replay.latest().clock() >= close + 1_790_000_000_000L, "the clock stands just before the open");
+        assertTrue(replay.latest().worked() >= before);
+        replay.close();
+    }
+
     private long heartbeatsUntil(long time) {
         return java.util.Arrays.stream(inputs.heartbeats()).filter(beat -> beat <= time).count();
     }
