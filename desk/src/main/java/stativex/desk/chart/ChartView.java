@@ -1,5 +1,6 @@
 package stativex.desk.chart;
 
+import stativex.desk.draw.Pen;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -10,7 +11,7 @@ import javafx.scene.input.ScrollEvent;
 import stativex.desk.look.Fonts;
 import stativex.desk.look.Format;
 import stativex.desk.look.Palette;
-import stativex.desk.look.Sketch;
+import stativex.desk.draw.Sketch;
 import stativex.engine.Snapshot;
 import stativex.engine.Trade;
 import stativex.market.Side;

@@ -1,5 +1,6 @@
 package stativex.desk.chart;
 
+import stativex.desk.draw.Pen;
 import java.util.ArrayList;
 import java.util.List;
 import stativex.desk.look.Fonts;

@@ -3,11 +3,11 @@ package stativex.desk.run;
 import java.util.List;
 import java.util.stream.Collectors;
 import stativex.account.Headroom;
-import stativex.desk.chart.Pen;
+import stativex.desk.draw.Pen;
 import stativex.desk.look.Fonts;
 import stativex.desk.look.Format;
 import stativex.desk.look.Palette;
-import stativex.desk.look.Sketch;
+import stativex.desk.draw.Sketch;
 
 /** What is left before each line: money, ticks, stop-outs, and a bar that shrinks. */
 final class HeadroomView extends Sketch {

@@ -2,10 +2,10 @@ package stativex.desk.run;
 
 import java.util.List;
 import java.util.stream.Collectors;
-import stativex.desk.chart.Pen;
+import stativex.desk.draw.Pen;
 import stativex.desk.look.Fonts;
 import stativex.desk.look.Palette;
-import stativex.desk.look.Sketch;
+import stativex.desk.draw.Sketch;
 import stativex.engine.Interlock;
 
 /** The interlocks in the order in which they are asked: a ring is clear, a triangle near, a square holds entries back, a barred square has

@@ -1,11 +1,11 @@
 package stativex.desk.run;
 
 import java.util.Optional;
-import stativex.desk.chart.Pen;
+import stativex.desk.draw.Pen;
 import stativex.desk.look.Fonts;
 import stativex.desk.look.Format;
 import stativex.desk.look.Palette;
-import stativex.desk.look.Sketch;
+import stativex.desk.draw.Sketch;
 import stativex.engine.Snapshot;
 
 /** Equity through the trading day, bar by bar, against where the day began. */

@@ -1,9 +1,7 @@
-package stativex.desk.look;
+package stativex.desk.draw;
 
 import javafx.scene.canvas.Canvas;
 import javafx.scene.layout.Region;
-import stativex.desk.chart.CanvasPen;
-import stativex.desk.chart.Pen;
 
 /** A region that is drawn by hand: it keeps a canvas of its size and paints when asked or resized. */
 public abstract class Sketch extends Region {

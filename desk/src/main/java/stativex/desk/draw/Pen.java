@@ -1,4 +1,4 @@
-package stativex.desk.chart;
+package stativex.desk.draw;
 
 import javafx.scene.paint.Color;
 import javafx.scene.text.Font;

@@ -1,4 +1,4 @@
-package stativex.desk.chart;
+package stativex.desk.draw;
 
 import java.util.HashMap;
 import java.util.Map;
