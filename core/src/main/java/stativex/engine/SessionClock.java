@@ -12,9 +12,6 @@ import stativex.market.TapeTime;
  * to a time are told in order; at equal instants in the order session end, day, windows, session open.
  */
 final class SessionClock {
-    /** A session whose first print comes later than this is incomplete, if it is the tape's first. */
-    private static final long LATE = 60 * TapeTime.SECOND;
-
     /** Told of every moment. */
     interface Moments {
         void sessionOpens(Session session);
@@ -123,7 +120,7 @@ final class SessionClock {
     void printInSession(long time) {
         if (untouched) {
             untouched = false;
-            incomplete = time - session.orElseThrow().open() > LATE;
+            incomplete = time - session.orElseThrow().open() > Session.LATE;
         }
     }
 

@@ -35,7 +35,7 @@ final class PeriodFormer extends BarFormer {
             }
             start = sessions.getFirst().open();
             end = sessions.getLast().close();
-            incomplete = tape.time(0) - start > SeriesBuilder.LATE;
+            incomplete = tape.time(0) - start > Session.LATE;
         }
     }
 

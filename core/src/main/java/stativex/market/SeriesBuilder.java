@@ -9,9 +9,6 @@ import java.util.Optional;
  * threads.
  */
 public final class SeriesBuilder {
-    /** A session, or a day or longer bar, whose first print comes later than this is incomplete. */
-    static final long LATE = 60 * TapeTime.SECOND;
-
     private final Tape tape;
     private final SessionCalendar calendar;
     private final BarSettings settings;
@@ -84,7 +81,7 @@ public final class SeriesBuilder {
     private void touch(int print) {
         if (untouched) {
             untouched = false;
-            if (used && tape.time(print) - session.orElseThrow().open() > LATE
+            if (used && tape.time(print) - session.orElseThrow().open() > Session.LATE
                     && former instanceof PeriodFormer period) {
                 period.incomplete();
             }

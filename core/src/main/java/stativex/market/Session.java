@@ -11,6 +11,9 @@ import java.time.LocalDate;
  * @param last whether it is the last session of its trading date
  */
 public record Session(LocalDate tradingDate, String name, long open, long close, boolean first, boolean last) {
+    /** A session whose first print comes later than this after its open is incomplete, nanoseconds. */
+    public static final long LATE = 60 * TapeTime.SECOND;
+
     public boolean contains(long time) {
         return open <= time && time < close;
     }

@@ -1,9 +1,8 @@
 package stativex.market;
 
 /** Tick N: a bar closes with its N-th trade. */
-final class TickFormer extends BarFormer {
+final class TickFormer extends CountingFormer {
     private final int size;
-    private Bar bar;
 
     TickFormer(Tape tape, BarType.Ticks type) {
         super(tape);
@@ -12,13 +11,10 @@ final class TickFormer extends BarFormer {
 
     @Override
     void take(int print, Session session) {
-        if (bar == null) {
-            bar = new Bar(session.tradingDate());
-        }
+        begin(session);
         bar.take(tape, print, tape.size(print));
         if (bar.trades == size) {
-            close(bar);
-            bar = null;
+            finish();
         }
     }
 
@@ -27,24 +23,13 @@ final class TickFormer extends BarFormer {
     void takeRun(int from, int to, Session session) {
         int print = from;
         while (print < to) {
-            if (bar == null) {
-                bar = new Bar(session.tradingDate());
-            }
+            begin(session);
             int end = Math.min(to, print + size - bar.trades);
             bar.takeAll(tape, print, end);
             if (bar.trades == size) {
-                close(bar);
-                bar = null;
+                finish();
             }
             print = end;
-        }
-    }
-
-    @Override
-    void closes(Session session, boolean restarts) {
-        if (restarts && bar != null) {
-            cut(bar);
-            bar = null;
         }
     }
 }

@@ -1,9 +1,8 @@
 package stativex.market;
 
 /** Volume V: a bar closes when its volume is V. A larger trade is split; each part counts as a trade in its bar. */
-final class VolumeFormer extends BarFormer {
+final class VolumeFormer extends CountingFormer {
     private final long size;
-    private Bar bar;
 
     VolumeFormer(Tape tape, BarType.Volume type) {
         super(tape);
@@ -15,24 +14,13 @@ final class VolumeFormer extends BarFormer {
         long left = tape.size(print);
         refuse((left + (bar == null ? 0 : bar.volume)) / size);
         while (left > 0) {
-            if (bar == null) {
-                bar = new Bar(session.tradingDate());
-            }
+            begin(session);
             long part = Math.min(left, size - bar.volume);
             bar.take(tape, print, part);
             left -= part;
             if (bar.volume == size) {
-                close(bar);
-                bar = null;
+                finish();
             }
-        }
-    }
-
-    @Override
-    void closes(Session session, boolean restarts) {
-        if (restarts && bar != null) {
-            cut(bar);
-            bar = null;
         }
     }
 }

@@ -1,0 +1,31 @@
+package stativex.market;
+
+/** A former whose one forming bar is cut where the series restarts: bars that close by what they have counted. */
+abstract class CountingFormer extends BarFormer {
+    /** The forming bar; absent between bars. */
+    Bar bar;
+
+    CountingFormer(Tape tape) {
+        super(tape);
+    }
+
+    /** Makes sure that a bar forms. */
+    final void begin(Session session) {
+        if (bar == null) {
+            bar = new Bar(session.tradingDate());
+        }
+    }
+
+    final void finish() {
+        close(bar);
+        bar = null;
+    }
+
+    @Override
+    final void closes(Session session, boolean restarts) {
+        if (restarts && bar != null) {
+            cut(bar);
+            bar = null;
+        }
+    }
+}
