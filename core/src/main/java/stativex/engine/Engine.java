@@ -64,7 +64,7 @@ public final class Engine implements Reports {
         this.watch = new AccountWatch(account, ledger, contract.money(contract.slippage(), 1) + fee);
         this.gate = new EntryGate(this);
         this.days = new DayBook(account.start());
-        this.clock = new SessionClock(contract.calendar(), runs, new ByTheClock());
+        this.clock = new SessionClock(tape, contract.calendar(), runs, new ByTheClock());
         this.keeper = new TradeKeeper(tape, contract, exchange);
         for (Strategy strategy : strategies) {
             if (!strategy.contract().equals(contract.symbol())) {

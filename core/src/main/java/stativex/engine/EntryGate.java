@@ -26,8 +26,8 @@ final class EntryGate {
         if (!run.isOn(side)) {
             return new Refusal(Reason.SIDE_OFF, side.word() + " is switched off");
         }
-        if (engine.clock().incomplete()) {
-            return new Refusal(Reason.SESSION_INCOMPLETE, "the tape joined this session late");
+        if (engine.clock().incomplete().isPresent()) {
+            return new Refusal(Reason.SESSION_INCOMPLETE, engine.clock().incomplete().get());
         }
         if (sessionCloses || !engine.clock().inSession()) {
             return new Refusal(Reason.SESSION_CLOSED, "the session closed with this bar");

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import stativex.market.Session;
 import stativex.market.SessionCalendar;
+import stativex.market.Tape;
 import stativex.market.TapeTime;
 
 /**
@@ -24,18 +25,21 @@ final class SessionClock {
         void windowMoment(StrategyRun run, long at);
     }
 
+    private final Tape tape;
     private final SessionCalendar calendar;
     private final List<StrategyRun> runs;
     private final Moments moments;
     private boolean started;
     private Optional<Session> session = Optional.empty();
     private boolean inSession;
-    private boolean incomplete;
+    /** Whether the first print of the tape came late into its session. */
+    private boolean late;
     private boolean untouched = true;
     private long nextDay = TapeTime.NEVER;
     private long next = Long.MIN_VALUE;
 
-    SessionClock(SessionCalendar calendar, List<StrategyRun> runs, Moments moments) {
+    SessionClock(Tape tape, SessionCalendar calendar, List<StrategyRun> runs, Moments moments) {
+        this.tape = tape;
         this.calendar = calendar;
         this.runs = runs;
         this.moments = moments;
@@ -106,7 +110,7 @@ final class SessionClock {
         moments.sessionEnds(ended);
         inSession = false;
         if (!untouched) {
-            incomplete = false;
+            late = false;
         }
         session = calendar.after(ended);
     }
@@ -120,7 +124,7 @@ final class SessionClock {
     void printInSession(long time) {
         if (untouched) {
             untouched = false;
-            incomplete = time - session.orElseThrow().open() > Session.LATE;
+            late = time - session.orElseThrow().open() > Session.LATE;
         }
     }
 
@@ -133,8 +137,13 @@ final class SessionClock {
         return inSession;
     }
 
-    /** Whether the tape joined the current session late. */
-    boolean incomplete() {
-        return incomplete;
+    /** What the tape lacks of the current session, in words; empty when the session is complete. */
+    Optional<String> incomplete() {
+        if (late) {
+            return Optional.of("the tape joined this session late");
+        }
+        return inSession && tape.incomplete(session.orElseThrow())
+                ? Optional.of("the tape lacks prints of this session")
+                : Optional.empty();
     }
 }

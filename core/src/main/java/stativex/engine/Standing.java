@@ -42,8 +42,8 @@ final class Standing {
     private void describe(List<Headroom> headroom, Optional<Line> crossed) {
         interlocks.add(new Interlock("Strategy",
                 run.mode == Mode.ENGAGED ? Interlock.State.CLEAR : Interlock.State.SWITCHED_OFF, run.mode.word()));
-        add("Session", engine.clock().inSession() && !engine.clock().incomplete(),
-                engine.clock().incomplete() ? "tape joined late" : sessionWords());
+        add("Session", engine.clock().inSession() && engine.clock().incomplete().isEmpty(),
+                engine.clock().incomplete().map(why -> "incomplete").orElseGet(this::sessionWords));
         add("Session window", run.windowAllows(time), windowInShort());
         if (engine.watch().lock().isPresent()) {
             interlocks.add(new Interlock("Day loss and profit", Interlock.State.TRIPPED,
@@ -95,8 +95,8 @@ final class Standing {
         if (!engine.clock().inSession()) {
             return "Not trading: " + sessionWords();
         }
-        if (engine.clock().incomplete()) {
-            return "Not trading: the tape joined this session late";
+        if (engine.clock().incomplete().isPresent()) {
+            return "Not trading: " + engine.clock().incomplete().get();
         }
         if (!run.windowAllows(time)) {
             return "Not trading: " + windowWords(run, time);

@@ -59,6 +59,31 @@ final class RenkoFormer extends BarFormer {
         bar = null;
     }
 
+    /** The same, all prints that close no brick at a time: a test holds it equal to {@link #take}. */
+    @Override
+    void takeRun(int from, int to, Session session) {
+        int print = from;
+        while (print < to) {
+            if (bar == null || bar.isEmpty()) {
+                take(print++, session);
+                continue;
+            }
+            TapeBlock block = tape.holding(print);
+            int end = Math.min(to, block.first() + block.count());
+            int reaches = block.reaches(print, end, down, up);
+            if (reaches > print) {
+                bar.takeAll(tape, print, reaches);
+                highest = Math.max(highest, bar.high);
+                lowest = Math.min(lowest, bar.low);
+            }
+            if (reaches < end) {
+                take(reaches, session);
+                reaches++;
+            }
+            print = reaches;
+        }
+    }
+
     private void brick(boolean rises, int print, Session session, boolean oneTrade) {
         if (bar == null) {
             bar = new Bar(session.tradingDate());

@@ -117,6 +117,9 @@ public final class SeriesBuilder {
         used = settings.uses(session.orElseThrow());
         if (used) {
             former.opens(session.get(), restarted);
+            if (tape.incomplete(session.get()) && former instanceof PeriodFormer period) {
+                period.incomplete();
+            }
             restarted = false;
         }
     }

@@ -1,38 +1,147 @@
 package stativex.market;
 
-import java.lang.foreign.Arena;
-import java.lang.foreign.MemorySegment;
-import java.lang.foreign.ValueLayout;
-import java.util.Optional;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.function.IntFunction;
 import java.util.zip.CRC32C;
 
 /**
- * The prints of one contract month, in columns. One tick is one trade print; equal times keep file order and time never
- * goes back. Immutable and safe to read from any thread. Reading a value allocates nothing.
+ * The prints of one contract month, or of several joined ones, in blocks of narrow columns. One tick is one trade print;
+ * equal times keep file order and time never goes back. Immutable and safe to read from any thread. Reading a value
+ * allocates nothing. A tape from a file fetches and checks each block when it is first touched.
  */
 public final class Tape {
-    /** Stands for an absent bid, ask or price. */
+    /** Stands for an absent bid, ask, quote size or price. */
     public static final long NONE = Long.MIN_VALUE;
-    private static final int NO_QUOTE = Integer.MIN_VALUE;
+    private static final int SHIFT = Integer.numberOfTrailingZeros(TapeBlock.FULL);
+
+    /**
+     * What is known of a block before it is fetched.
+     *
+     * @param first index of its first print
+     * @param firstTime time of its first print, nanoseconds
+     */
+    public record Outline(int first, int count, long firstTime) {}
 
     private final int count;
-    private final long base;
-    private final MemorySegment time;
-    private final MemorySegment price;
-    private final MemorySegment size;
-    private final MemorySegment bid;
-    private final MemorySegment ask;
-    private final MemorySegment aggressor;
+    private final List<Outline> outlines;
+    /** Index behind each block's last print. */
+    private final int[] ends;
+    /** For each stretch of 65 536 prints the block that holds its first one. */
+    private final int[] guesses;
+    private final TapeBlock[] blocks;
+    private final IntFunction<TapeBlock> source;
+    private final Set<SessionName> incomplete;
+    private long checksum;
+    private boolean summed;
 
-    private Tape(Builder b) {
-        count = b.count;
-        base = b.base;
-        time = b.time.asSlice(0, 8L * count).asReadOnly();
-        price = b.price.asSlice(0, 4L * count).asReadOnly();
-        size = b.size.asSlice(0, 4L * count).asReadOnly();
-        bid = b.bid.asSlice(0, 4L * count).asReadOnly();
-        ask = b.ask.asSlice(0, 4L * count).asReadOnly();
-        aggressor = b.aggressor.asSlice(0, count).asReadOnly();
+    /** A session of a trading date. */
+    public record SessionName(java.time.LocalDate date, String name) implements Comparable<SessionName> {
+        @Override
+        public int compareTo(SessionName other) {
+            int byDate = date.compareTo(other.date);
+            return byDate != 0 ? byDate : name.compareTo(other.name);
+        }
+
+        /** Such as {@code 2026-09-24/Day}. */
+        public String text() {
+            return date + "/" + name;
+        }
+    }
+
+    /**
+     * @param outlines blocks in order without a gap
+     * @param source fetches a block by its place in the list; it may throw when the block is damaged
+     * @param incomplete sessions that lack prints
+     */
+    public Tape(List<Outline> outlines, IntFunction<TapeBlock> source, Set<SessionName> incomplete) {
+        this.outlines = List.copyOf(outlines);
+        this.source = source;
+        this.incomplete = Set.copyOf(incomplete);
+        this.blocks = new TapeBlock[outlines.size()];
+        this.ends = new int[outlines.size()];
+        int end = 0;
+        for (int i = 0; i < ends.length; i++) {
+            if (outlines.get(i).first() != end || outlines.get(i).count() < 1) {
+                throw new IllegalArgumentException("blocks of a tape must follow one another without a gap");
+            }
+            end = Math.addExact(end, outlines.get(i).count());
+            ends[i] = end;
+        }
+        this.count = end;
+        this.guesses = new int[(end >>> SHIFT) + 1];
+        int block = 0;
+        for (int i = 0; i < guesses.length; i++) {
+            while (block < ends.length - 1 && ends[block] <= i << SHIFT) {
+                block++;
+            }
+            guesses[i] = block;
+        }
+    }
+
+    /** A tape of blocks that are in memory. */
+    static Tape of(List<TapeBlock> blocks) {
+        List<TapeBlock> kept = List.copyOf(blocks);
+        return new Tape(kept.stream().map(b -> new Outline(b.first(), b.count(), b.time(b.first()))).toList(),
+                kept::get, Set.of());
+    }
+
+    /** The same prints, with sessions named that lack some. */
+    public Tape withIncomplete(Set<SessionName> sessions) {
+        return new Tape(outlines, this::block, sessions);
+    }
+
+    /** A stretch of another tape, its prices moved by {@code shift} ticks. */
+    public record Part(Tape tape, int from, int to, long shift) {}
+
+    /** Parts of tapes one after another. No print is copied except in blocks that are cut. */
+    public static Tape joined(List<Part> parts) {
+        List<Outline> outlines = new ArrayList<>();
+        List<java.util.function.Supplier<TapeBlock>> sources = new ArrayList<>();
+        Set<SessionName> incomplete = new TreeSet<>();
+        int first = 0;
+        for (Part part : parts) {
+            incomplete.addAll(part.tape().incomplete);
+            for (int block = 0; block < part.tape().ends.length; block++) {
+                Outline whole = part.tape().outlines.get(block);
+                int from = Math.max(part.from(), whole.first());
+                int to = Math.min(part.to(), part.tape().ends[block]);
+                if (from < to) {
+                    int place = first;
+                    int from0 = from - whole.first();
+                    int to0 = to - whole.first();
+                    int index = block;
+                    outlines.add(
+                            new Outline(place, to - from, from0 == 0 ? whole.firstTime() : part.tape().time(from)));
+                    sources.add(() -> part.tape().block(index).part(place, from0, to0, part.shift()));
+                    first = Math.addExact(first, to - from);
+                }
+            }
+        }
+        return new Tape(outlines, index -> sources.get(index).get(), incomplete);
+    }
+
+    private TapeBlock of(int print) {
+        int index = guesses[print >>> SHIFT];
+        while (print >= ends[index]) {
+            index++;
+        }
+        TapeBlock block = blocks[index];
+        return block != null ? block : block(index);
+    }
+
+    private TapeBlock block(int index) {
+        TapeBlock block = blocks[index];
+        if (block == null) {
+            // two threads may fetch it at once; both get the same prints
+            block = source.apply(index);
+            blocks[index] = block;
+        }
+        return block;
     }
 
     /** Number of prints. */
@@ -40,38 +149,63 @@ public final class Tape {
         return count;
     }
 
+    /** Sessions that lack prints, by the one who recorded or imported the tape. */
+    public Set<SessionName> incomplete() {
+        return incomplete;
+    }
+
+    /** Whether the tape says that a session lacks prints. */
+    public boolean incomplete(Session session) {
+        return !incomplete.isEmpty() && incomplete.contains(new SessionName(session.tradingDate(), session.name()));
+    }
+
+    /** Number of blocks. */
+    public int blocks() {
+        return ends.length;
+    }
+
+    /** Fetches a block, so that it is checked, and returns it. */
+    public TapeBlock fetch(int index) {
+        return block(index);
+    }
+
     /** Nanoseconds since 1970 UTC. */
     public long time(int print) {
-        return time.getAtIndex(ValueLayout.JAVA_LONG, print);
+        return of(print).time(print);
     }
 
     /** Ticks. */
     public long price(int print) {
-        return base + price.getAtIndex(ValueLayout.JAVA_INT, print);
+        return of(print).price(print);
     }
 
     /** Contracts, at least 1. */
     public int size(int print) {
-        return size.getAtIndex(ValueLayout.JAVA_INT, print);
+        return of(print).sizeCode(print) & TapeBlock.SIZE_MASK;
     }
 
     /** Best bid just before the print in ticks, or {@link #NONE}. */
     public long bid(int print) {
-        return quote(bid, print);
+        return of(print).bid(print);
     }
 
     /** Best ask just before the print in ticks, or {@link #NONE}. */
     public long ask(int print) {
-        return quote(ask, print);
+        return of(print).ask(print);
     }
 
-    private long quote(MemorySegment column, int print) {
-        int value = column.getAtIndex(ValueLayout.JAVA_INT, print);
-        return value == NO_QUOTE ? NONE : base + value;
+    /** Contracts at the best bid just before the print, or {@link #NONE}. */
+    public long bidSize(int print) {
+        return of(print).bidSize(print);
+    }
+
+    /** Contracts at the best ask just before the print, or {@link #NONE}. */
+    public long askSize(int print) {
+        return of(print).askSize(print);
     }
 
     public Aggressor aggressor(int print) {
-        return switch (aggressor.get(ValueLayout.JAVA_BYTE, print)) {
+        return switch (aggressorCode(print)) {
             case 1 -> Aggressor.BUYER;
             case 2 -> Aggressor.SELLER;
             default -> Aggressor.UNKNOWN;
@@ -80,164 +214,61 @@ public final class Tape {
 
     /** Bit 0 for a buyer, bit 1 for a seller, neither for unknown. */
     int aggressorCode(int print) {
-        return aggressor.get(ValueLayout.JAVA_BYTE, print);
+        return of(print).sizeCode(print) >>> TapeBlock.SIZE_BITS;
+    }
+
+    /** The block that holds a print, for loops over many. */
+    TapeBlock holding(int print) {
+        return of(print);
     }
 
     /** Adds the prints {@code from} to {@code to}, the last one not included, to a bar's extremes and volumes. */
     void gather(int from, int to, Bar bar) {
-        // two loops over local columns: the first one the compiler turns into vector code
-        MemorySegment prices = price;
-        int highest = Integer.MIN_VALUE;
-        int lowest = Integer.MAX_VALUE;
-        for (int print = from; print < to; print++) {
-            int away = prices.getAtIndex(ValueLayout.JAVA_INT, print);
-            highest = Math.max(highest, away);
-            lowest = Math.min(lowest, away);
+        int print = from;
+        while (print < to) {
+            TapeBlock block = of(print);
+            int end = Math.min(to, block.first() + block.count());
+            block.gather(print, end, bar);
+            print = end;
         }
-        MemorySegment sizes = size;
-        MemorySegment codes = aggressor;
-        long contracts = 0;
-        long buys = 0;
-        long sells = 0;
-        for (int print = from; print < to; print++) {
-            long contract = sizes.getAtIndex(ValueLayout.JAVA_INT, print);
-            // without a branch: who crossed the spread is as good as a coin, and a wrong guess costs more than the rest
-            int who = codes.get(ValueLayout.JAVA_BYTE, print);
-            contracts += contract;
-            buys += contract & -(who & 1);
-            sells += contract & -(who >> 1);
-        }
-        bar.high = Math.max(bar.high, base + highest);
-        bar.low = Math.min(bar.low, base + lowest);
-        bar.volume = Math.addExact(bar.volume, contracts);
-        bar.bought += buys;
-        bar.sold += sells;
     }
 
     /** The first print whose time is not before {@code nanos}; {@link #count()} when there is none. */
     public int firstAt(long nanos) {
+        // the last block that begins before that time; in earlier ones nothing can be as late
         int low = 0;
-        int high = count;
+        int high = ends.length;
         while (low < high) {
             int middle = (low + high) >>> 1;
-            if (time(middle) < nanos) {
+            if (outlines.get(middle).firstTime() < nanos) {
                 low = middle + 1;
             } else {
                 high = middle;
             }
         }
-        return low;
+        return low == 0 ? 0 : block(low - 1).firstAt(nanos);
     }
 
-    /** CRC-32C (RFC 3720) over all columns in little-endian order: tells whether two tapes are the same. */
-    public long checksum() {
-        CRC32C sum = new CRC32C();
-        sum.update(Long.toString(base).getBytes(java.nio.charset.StandardCharsets.US_ASCII));
-        for (MemorySegment column : new MemorySegment[]{time, price, size, bid, ask, aggressor}) {
-            sum.update(column.asByteBuffer());
-        }
-        return sum.getValue();
-    }
-
-    /** Collects prints in order. Not safe for several threads. */
-    public static final class Builder {
-        private int count;
-        private long base;
-        private long lastTime = Long.MIN_VALUE;
-        private long lastPrice = NONE;
-        private long lastDifferent = NONE;
-        private int capacity;
-        private MemorySegment time;
-        private MemorySegment price;
-        private MemorySegment size;
-        private MemorySegment bid;
-        private MemorySegment ask;
-        private MemorySegment aggressor;
-
-        /** @param expected a guess at the number of prints; more may be added */
-        public Builder(int expected) {
-            capacity = Math.max(16, expected);
-            Arena arena = Arena.ofAuto();
-            time = arena.allocate(8L * capacity, 8);
-            price = arena.allocate(4L * capacity, 8);
-            size = arena.allocate(4L * capacity, 8);
-            bid = arena.allocate(4L * capacity, 8);
-            ask = arena.allocate(4L * capacity, 8);
-            aggressor = arena.allocate(capacity, 8);
-        }
-
-        public int count() {
-            return count;
-        }
-
-        /** Adds a print whose aggressor is worked out from quote and tick test. */
-        public Builder add(long nanos, long ticks, long contracts, long bidTicks, long askTicks) {
-            return add(nanos, ticks, contracts, bidTicks, askTicks, Optional.empty());
-        }
-
-        /**
-         * Adds a print.
-         *
-         * @param bidTicks best bid just before it, or {@link Tape#NONE}
-         * @param askTicks best ask just before it, or {@link Tape#NONE}
-         * @param given the aggressor the source states; empty works it out
-         * @throws IllegalArgumentException when time goes back, the size is below 1, or a value is out of range
-         */
-        public Builder add(long nanos, long ticks, long contracts, long bidTicks, long askTicks,
-                Optional<Aggressor> given) {
-            if (nanos < lastTime) {
-                throw new IllegalArgumentException("expected a time not before the print above it ("
-                        + TapeTime.instant(lastTime) + "), found " + TapeTime.instant(nanos));
+    /**
+     * CRC-32C (RFC 3720) over all values of each print, eight little-endian bytes each: tells whether two tapes are the
+     * same, however they are kept.
+     */
+    public synchronized long checksum() {
+        if (!summed) {
+            CRC32C sum = new CRC32C();
+            ByteBuffer row = ByteBuffer.allocate(1024 * 64).order(ByteOrder.LITTLE_ENDIAN);
+            for (int print = 0; print < count; print++) {
+                TapeBlock b = of(print);
+                row.putLong(b.time(print)).putLong(b.price(print)).putLong(b.sizeCode(print)).putLong(b.bid(print))
+                        .putLong(b.ask(print)).putLong(b.bidSize(print)).putLong(b.askSize(print)).putLong(0);
+                if (!row.hasRemaining() || print == count - 1) {
+                    sum.update(row.flip());
+                    row.clear();
+                }
             }
-            if (contracts < 1 || contracts > Integer.MAX_VALUE) {
-                throw new IllegalArgumentException("expected a size of 1 or more contracts, found " + contracts);
-            }
-            if (count == capacity) {
-                grow();
-            }
-            if (count == 0) {
-                base = ticks;
-            }
-            if (lastPrice != NONE && ticks != lastPrice) {
-                lastDifferent = lastPrice;
-            }
-            Aggressor who = given
-                    .orElseGet(() -> Aggressor.workOut(ticks, bidTicks, askTicks, lastDifferent));
-            time.setAtIndex(ValueLayout.JAVA_LONG, count, nanos);
-            price.setAtIndex(ValueLayout.JAVA_INT, count, offset(ticks));
-            size.setAtIndex(ValueLayout.JAVA_INT, count, (int) contracts);
-            bid.setAtIndex(ValueLayout.JAVA_INT, count, bidTicks == NONE ? NO_QUOTE : offset(bidTicks));
-            ask.setAtIndex(ValueLayout.JAVA_INT, count, askTicks == NONE ? NO_QUOTE : offset(askTicks));
-            aggressor.set(ValueLayout.JAVA_BYTE, count, (byte) who.ordinal());
-            lastTime = nanos;
-            lastPrice = ticks;
-            count++;
-            return this;
+            checksum = sum.getValue();
+            summed = true;
         }
-
-        private int offset(long ticks) {
-            long offset = Math.subtractExact(ticks, base);
-            if (offset <= Integer.MIN_VALUE || offset > Integer.MAX_VALUE) {
-                throw new IllegalArgumentException(
-                        "expected a price within two thousand million ticks of the first one, found " + ticks
-                                + " ticks");
-            }
-            return (int) offset;
-        }
-
-        private void grow() {
-            capacity = Math.multiplyExact(capacity, 2);
-            Arena arena = Arena.ofAuto();
-            time = arena.allocate(8L * capacity, 8).copyFrom(time);
-            price = arena.allocate(4L * capacity, 8).copyFrom(price);
-            size = arena.allocate(4L * capacity, 8).copyFrom(size);
-            bid = arena.allocate(4L * capacity, 8).copyFrom(bid);
-            ask = arena.allocate(4L * capacity, 8).copyFrom(ask);
-            aggressor = arena.allocate(capacity, 8).copyFrom(aggressor);
-        }
-
-        public Tape build() {
-            return new Tape(this);
-        }
+        return checksum;
     }
 }

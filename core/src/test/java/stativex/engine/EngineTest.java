@@ -7,6 +7,7 @@ import static org.testng.Assert.assertTrue;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.testng.annotations.Test;
 import stativex.account.Account;
 import stativex.account.Rulebook;
@@ -16,6 +17,7 @@ import stativex.market.Contract;
 import stativex.market.Money;
 import stativex.market.Side;
 import stativex.market.Tape;
+import stativex.market.TapeBuilder;
 import stativex.order.Fill;
 import stativex.order.Order;
 import stativex.order.Realism;
@@ -76,7 +78,7 @@ public class EngineTest {
 
     @Test
     public void aMarketOrderPaysTheWorseOfFarQuoteAndPrintThenSlippage() {
-        Tape tape = new Tape.Builder(4).add(OPEN, 10, 1, 9, 10).add(OPEN + 1, 11, 1, 10, 11)
+        Tape tape = new TapeBuilder(4).add(OPEN, 10, 1, 9, 10).add(OPEN + 1, 11, 1, 10, 11)
                 .add(OPEN + 2, 12, 1, 12, 15).add(OPEN + 3, 12, 1, 11, 13).build();
         Run run = trial(tape, Given.contract(2), buyer().build(), Given.account(), Terms.DEFAULT);
         assertEquals(fills(run), List.of("2 buy 1 at 17 entry", "3 sell 1 at 12 open at end"));
@@ -138,7 +140,7 @@ public class EngineTest {
         strategy.type = Order.Type.LIMIT;
         strategy.quantity = 5;
         strategy.plan = Given.plan(100, Given.target(5, 40));
-        Tape tape = new Tape.Builder(8).add(OPEN, 10, 1, Tape.NONE, Tape.NONE)
+        Tape tape = new TapeBuilder(8).add(OPEN, 10, 1, Tape.NONE, Tape.NONE)
                 .add(OPEN + 1, 12, 1, Tape.NONE, Tape.NONE).add(OPEN + 2, 9, 2, Tape.NONE, Tape.NONE)
                 .add(OPEN + 3, 8, 2, Tape.NONE, Tape.NONE).add(OPEN + 4, 9, 9, Tape.NONE, Tape.NONE).build();
         Run run = trial(tape, Given.contract(0), strategy.build(), Given.account(), Terms.DEFAULT);
@@ -152,7 +154,7 @@ public class EngineTest {
         strategy.longSide = Optional.of(Given.rule("close > open", "close + 5 ticks"));
         strategy.shortSide = Optional.empty();
         strategy.type = Order.Type.LIMIT;
-        Tape tape = new Tape.Builder(4).add(OPEN, 10, 1, 9, 10).add(OPEN + 1, 12, 1, 11, 12)
+        Tape tape = new TapeBuilder(4).add(OPEN, 10, 1, 9, 10).add(OPEN + 1, 12, 1, 11, 12)
                 .add(OPEN + 2, 12, 3, 12, 13).add(OPEN + 3, 12, 1, 11, 12).build();
         Run run = trial(tape, Given.contract(2), strategy.build(), Given.account(), Terms.DEFAULT);
         assertEquals(fills(run).getFirst(), "2 buy 1 at 13 entry", "no slippage on a limit");
@@ -206,7 +208,7 @@ public class EngineTest {
     public void aFlattenWithoutAPrintIsAssumedAtTheSessionsEnd() {
         var strategy = buyer();
         strategy.windows = List.of(Given.window("All", "00:30", "02:00", SessionWindow.End.FLATTEN, 10));
-        Tape tape = new Tape.Builder(5).add(OPEN, 10, 1, Tape.NONE, Tape.NONE)
+        Tape tape = new TapeBuilder(5).add(OPEN, 10, 1, Tape.NONE, Tape.NONE)
                 .add(OPEN + 1, 11, 1, Tape.NONE, Tape.NONE).add(OPEN + 2, 12, 1, Tape.NONE, Tape.NONE)
                 .add(Given.at(0, "01:59:55"), 13, 1, Tape.NONE, Tape.NONE)
                 .add(Given.at(0, "03:00:00"), 30, 1, Tape.NONE, Tape.NONE).build();
@@ -236,7 +238,7 @@ public class EngineTest {
         strategy.plan = Given.plan(4);
         Account account = Given.account(Optional.of(new Account.DayLoss(Money.parse("200"), true)), Optional.empty(),
                 List.of());
-        Tape.Builder tape = new Tape.Builder(20);
+        TapeBuilder tape = new TapeBuilder(20);
         long[] prices = {10, 11, 14, 0, 1, 2, 1, 2};
         for (int i = 0; i < prices.length; i++) {
             tape.add(OPEN + i * Given.SECOND, prices[i], 1, Tape.NONE, Tape.NONE);
@@ -255,7 +257,7 @@ public class EngineTest {
         strategy.plan = Given.plan(4);
         Account account = Given.account(Optional.empty(), Optional.empty(),
                 List.of(new Rulebook.DrawdownFloor(Money.parse("150"), Optional.empty())));
-        Tape.Builder tape = new Tape.Builder(20);
+        TapeBuilder tape = new TapeBuilder(20);
         long[] prices = {10, 11, 14, 25, 12, 9, 10};
         for (int i = 0; i < prices.length; i++) {
             tape.add(OPEN + i * Given.SECOND, prices[i], 1, Tape.NONE, Tape.NONE);
@@ -416,6 +418,17 @@ public class EngineTest {
     }
 
     @Test
+    public void aSessionThatTheTapeCallsIncompleteDeclines() {
+        Tape whole = Given.tape(OPEN, 10, 11, 12);
+        var session = Given.calendar().current(OPEN).orElseThrow();
+        Run run = trial(whole.withIncomplete(Set.of(new Tape.SessionName(session.tradingDate(), session.name()))),
+                buyer());
+        assertEquals(decisions(run), List.of("1 declined session incomplete"));
+        Run other = trial(whole.withIncomplete(Set.of(new Tape.SessionName(session.tradingDate(), "Other"))), buyer());
+        assertEquals(decisions(other), List.of("1 taken"));
+    }
+
+    @Test
     public void printsOutsideASessionOnlyMoveTheClock() {
         Run run = trial(Given.tape(OPEN - 10 * Given.SECOND, 10, 11, 12, 13), buyer());
         assertTrue(decisions(run).isEmpty());
@@ -426,7 +439,7 @@ public class EngineTest {
     public void historyDaysOnlyFeedTheStudies() {
         var strategy = buyer();
         strategy.history = 1;
-        Tape.Builder tape = new Tape.Builder(8);
+        TapeBuilder tape = new TapeBuilder(8);
         for (int day = 0; day < 2; day++) {
             for (int i = 0; i < 2; i++) {
                 tape.add(Given.at(day, "01:00:0" + i), 10 + i, 1, Tape.NONE, Tape.NONE);

@@ -93,7 +93,7 @@ public class MarketTest {
 
     @Test
     public void aggressorComesFromQuoteThenFromTheTickTest() {
-        Tape tape = new Tape.Builder(8)
+        Tape tape = new TapeBuilder(8)
                 .add(1, 10, 1, 9, 11) // between: tick test, none earlier
                 .add(2, 11, 1, 9, 11) // at the ask
                 .add(3, 9, 1, 9, 11) // at the bid
@@ -113,7 +113,7 @@ public class MarketTest {
 
     @Test
     public void theTapeKeepsEverythingAndRefusesTimeGoingBack() {
-        Tape.Builder builder = new Tape.Builder(1);
+        TapeBuilder builder = new TapeBuilder(1);
         for (int i = 0; i < 100; i++) {
             builder.add(i / 2, -50 + i, i + 1, i % 3 == 0 ? Tape.NONE : -51 + i, Tape.NONE);
         }
@@ -157,7 +157,7 @@ public class MarketTest {
         for (int round = 0; round < 200; round++) {
             int n = dice.nextInt(1, 200);
             int size = dice.nextInt(1, 30);
-            Tape.Builder builder = new Tape.Builder(n);
+            TapeBuilder builder = new TapeBuilder(n);
             for (int i = 0; i < n; i++) {
                 builder.add(i, dice.nextInt(-40, 40), dice.nextInt(1, 9), Tape.NONE, Tape.NONE,
                         Optional.of(Aggressor.values()[dice.nextInt(3)]));
@@ -238,7 +238,7 @@ public class MarketTest {
         assertEquals(TapeTime.instant(session.open()), Instant.parse(open));
         assertEquals(session.close() - session.open(), hours * 3600 * TapeTime.SECOND);
         // hourly bars count elapsed time, so the night has as many as it has hours
-        Tape.Builder tape = new Tape.Builder(20);
+        TapeBuilder tape = new TapeBuilder(20);
         for (int minute = 30; minute < hours * 60; minute += 60) {
             tape.add(session.open() + minute * 60 * TapeTime.SECOND, 1, 1, Tape.NONE, Tape.NONE);
         }

@@ -17,6 +17,7 @@ import org.ta4j.core.indicators.helpers.ClosePriceIndicator;
 import org.ta4j.core.num.DoubleNumFactory;
 import stativex.market.BarSeries;
 import stativex.market.Tape;
+import stativex.market.TapeBuilder;
 import stativex.market.TickBars;
 import stativex.trial.Given;
 
@@ -28,7 +29,7 @@ public class StudyTest {
 
     private static Tape walk() {
         SplittableRandom dice = new SplittableRandom(11);
-        Tape.Builder tape = new Tape.Builder(BARS * 5);
+        TapeBuilder tape = new TapeBuilder(BARS * 5);
         long price = 5000;
         for (int i = 0; i < BARS * 5; i++) {
             price += dice.nextInt(-4, 5);

@@ -21,6 +21,7 @@ import stativex.market.Contract;
 import stativex.market.Money;
 import stativex.market.SessionCalendar;
 import stativex.market.Tape;
+import stativex.market.TapeBuilder;
 import stativex.market.TapeTime;
 import stativex.order.Order;
 import stativex.study.StudyDefinition;
@@ -59,7 +60,7 @@ public final class Given {
 
     /** A tape of single contracts without quotes, one print a second from {@code start} on. */
     public static Tape tape(long start, long... prices) {
-        Tape.Builder tape = new Tape.Builder(prices.length);
+        TapeBuilder tape = new TapeBuilder(prices.length);
         for (int i = 0; i < prices.length; i++) {
             tape.add(start + i * SECOND, prices[i], 1, Tape.NONE, Tape.NONE);
         }

@@ -21,6 +21,7 @@ import stativex.market.Money;
 import stativex.market.Session;
 import stativex.market.Side;
 import stativex.market.Tape;
+import stativex.market.TapeBuilder;
 import stativex.order.Fill;
 import stativex.order.Order;
 import stativex.order.Realism;
@@ -184,7 +185,7 @@ public class TwinTest {
         }
 
         private Tape tape() {
-            Tape.Builder tape = new Tape.Builder(prints.size());
+            TapeBuilder tape = new TapeBuilder(prints.size());
             for (NaiveTrader.P p : prints) {
                 tape.add(p.time(), p.price(), p.size(), p.bid(), p.ask());
             }
@@ -270,7 +271,7 @@ public class TwinTest {
     public void mirroredTapeGivesMirroredTrades() {
         for (long seed = 1; seed <= 300; seed++) {
             Case c = new Case(seed);
-            Tape.Builder mirrored = new Tape.Builder(c.prints.size());
+            TapeBuilder mirrored = new TapeBuilder(c.prints.size());
             for (NaiveTrader.P p : c.prints) {
                 mirrored.add(p.time(), -p.price(), p.size(), p.ask() == Tape.NONE ? Tape.NONE : -p.ask(),
                         p.bid() == Tape.NONE ? Tape.NONE : -p.bid());

@@ -6,6 +6,7 @@ import java.time.ZonedDateTime;
 import stativex.market.Contract;
 import stativex.market.Session;
 import stativex.market.Tape;
+import stativex.market.TapeBuilder;
 import stativex.market.TapeTime;
 
 /**
@@ -18,7 +19,7 @@ final class MarketSimulator {
 
     private final Contract contract;
     private final Chance chance;
-    private final Tape.Builder tape;
+    private final TapeBuilder tape;
     private final LocalDate releaseDay;
 
     private double anchor;
@@ -36,7 +37,7 @@ final class MarketSimulator {
     MarketSimulator(Contract contract, long seed, long start, LocalDate releaseDay, int expected) {
         this.contract = contract;
         this.chance = new Chance(seed);
-        this.tape = new Tape.Builder(expected);
+        this.tape = new TapeBuilder(expected);
         this.anchor = start;
         this.middle = start;
         this.releaseDay = releaseDay;

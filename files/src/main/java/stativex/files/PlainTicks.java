@@ -13,6 +13,7 @@ import java.util.Optional;
 import stativex.market.Aggressor;
 import stativex.market.Contract;
 import stativex.market.Tape;
+import stativex.market.TapeBuilder;
 import stativex.market.TapeTime;
 
 /**
@@ -78,7 +79,7 @@ final class PlainTicks {
                 name -> List.of("time", "price", "size", "bid", "ask", "bid_size", "ask_size", "aggressor")
                         .indexOf(name))
                 .toArray();
-        Tape.Builder tape = new Tape.Builder((int) Math.min(50_000_000, length / 40 + 16));
+        TapeBuilder tape = new TapeBuilder((int) Math.min(50_000_000, length / 40 + 16));
         if (!more()) {
             throw new NotPlain();
         }

@@ -24,6 +24,7 @@ import java.util.Set;
 import stativex.market.Aggressor;
 import stativex.market.Contract;
 import stativex.market.Tape;
+import stativex.market.TapeBuilder;
 import stativex.market.TapeTime;
 
 /** Tick files: {@code time,price,size[,bid,ask[,bid_size,ask_size]][,aggressor]} (RFC 4180, UTF-8, header required). */
@@ -58,7 +59,7 @@ public final class TickCsv {
                     return quick.get();
                 }
             }
-            Tape.Builder tape = new Tape.Builder((int) Math.min(50_000_000, Files.size(file) / 40 + 16));
+            TapeBuilder tape = new TapeBuilder((int) Math.min(50_000_000, Files.size(file) / 40 + 16));
             while (records.hasNext()) {
                 CsvRecord record = records.next();
                 if (record.getFieldCount() != columns.size()) {
@@ -107,7 +108,7 @@ public final class TickCsv {
     }
 
     private record Row(Path file, CsvRecord record, Map<String, Integer> columns, Contract contract) {
-        void addTo(Tape.Builder tape) {
+        void addTo(TapeBuilder tape) {
             long time = time();
             long price = price("price").orElseThrow(() -> problem("price", "expected a price, found nothing"));
             long size = size("size").orElseThrow(() -> problem("size", "expected a size, found nothing"));
