@@ -4,6 +4,9 @@ module stativex.files {
     requires transitive tools.jackson.databind;
     requires com.networknt.schema;
     requires de.siegmar.fastcsv;
+    requires java.sql;
+    requires duckdb.jdbc;
 
     exports stativex.files;
+    exports stativex.files.tape;
 }

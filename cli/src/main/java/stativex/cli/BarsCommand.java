@@ -16,7 +16,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Spec;
 import stativex.demo.Demo;
-import stativex.files.BarCsv;
+import stativex.files.tape.BarCsv;
 import stativex.files.Documents;
 import stativex.market.BarSeries;
 import stativex.market.BarSettings;

@@ -16,7 +16,7 @@ import stativex.demo.Demo;
 import stativex.files.Documents;
 import stativex.files.ResultFiles;
 import stativex.files.SessionFile;
-import stativex.files.TickCsv;
+import stativex.files.tape.TickCsv;
 import stativex.market.Decimals;
 import stativex.market.Money;
 import stativex.order.Realism;

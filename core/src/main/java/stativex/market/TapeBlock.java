@@ -188,6 +188,17 @@ public final class TapeBlock {
         return count;
     }
 
+    /** Time of its first print, nanoseconds. */
+    public long firstTime() {
+        return time(first);
+    }
+
+    /** Time of its last print, nanoseconds. */
+    public long lastTime() {
+        return time(first + count - 1);
+    }
+
+    /** What the price column counts from, ticks. */
     public long base() {
         return base;
     }

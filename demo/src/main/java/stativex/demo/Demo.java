@@ -13,7 +13,7 @@ import java.util.List;
 import stativex.files.BadInput;
 import stativex.files.Documents;
 import stativex.files.SessionFile;
-import stativex.files.TickCsv;
+import stativex.files.tape.TickCsv;
 import stativex.market.Contract;
 import stativex.market.Tape;
 import stativex.market.TapeTime;

@@ -9,7 +9,7 @@ import java.util.List;
 import org.testng.annotations.Test;
 import stativex.files.Documents;
 import stativex.files.SessionFile;
-import stativex.files.TickCsv;
+import stativex.files.tape.TickCsv;
 import stativex.market.Contract;
 import stativex.market.Session;
 import stativex.market.Tape;

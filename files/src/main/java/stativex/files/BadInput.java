@@ -1,7 +1,7 @@
 package stativex.files;
 
 /** Input that cannot be taken: which file, where in it, what was expected and what was found. */
-public final class BadInput extends RuntimeException {
+public class BadInput extends RuntimeException {
     private static final long serialVersionUID = 1;
 
     public BadInput(String message) {
@@ -13,7 +13,7 @@ public final class BadInput extends RuntimeException {
     }
 
     /** @param place a line, or a JSON path */
-    static BadInput at(String file, String place, String message) {
+    public static BadInput at(String file, String place, String message) {
         return new BadInput(file + ", " + place + ": " + message);
     }
 }

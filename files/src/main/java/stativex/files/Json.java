@@ -14,7 +14,7 @@ import tools.jackson.databind.SerializationFeature;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Reads and writes JSON text: no duplicate keys, nothing after the end. */
-final class Json {
+public final class Json {
     static final JsonMapper MAPPER = JsonMapper.builder().enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
             .enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
             .enable(DeserializationFeature.USE_BIG_DECIMAL_FOR_FLOATS).build();
@@ -23,7 +23,7 @@ final class Json {
     private Json() {}
 
     /** @throws BadInput with line and column */
-    static JsonNode parse(String text, String file) {
+    public static JsonNode parse(String text, String file) {
         try {
             JsonNode tree = MAPPER.readTree(text);
             if (tree.isMissingNode()) {
@@ -37,15 +37,15 @@ final class Json {
         }
     }
 
-    static JsonNode read(Path file) {
+    public static JsonNode read(Path file) {
         return parse(Text.read(file), file.toString());
     }
 
-    static String pretty(Object value) {
+    public static String pretty(Object value) {
         return PRETTY.writeValueAsString(value) + "\n";
     }
 
-    static String line(Object value) {
+    public static String line(Object value) {
         return MAPPER.writeValueAsString(value);
     }
 

@@ -9,16 +9,16 @@ import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 
 /** Writes a file in one piece or not at all: to a neighbour first, then moved into its place. */
-final class WholeFile {
+public final class WholeFile {
     /** Writes text. */
-    interface Content {
+    public interface Content {
         void to(Writer out) throws IOException;
     }
 
     private WholeFile() {}
 
     /** @throws BadInput when the place cannot be written */
-    static void write(Path file, Content content, Charset charset) {
+    public static void write(Path file, Content content, Charset charset) {
         Path place = file.toAbsolutePath();
         try {
             Files.createDirectories(place.getParent());

@@ -11,6 +11,7 @@ import java.util.List;
 import org.testng.annotations.Test;
 import stativex.engine.Command;
 import stativex.engine.Mode;
+import stativex.files.tape.TickCsv;
 import stativex.market.Side;
 import stativex.order.Terms;
 import stativex.trial.Inputs;

@@ -7,8 +7,8 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 
 /** Small documents for tests. */
-final class Texts {
-    static final String CONTRACT = """
+public final class Texts {
+    public static final String CONTRACT = """
             {
               "document": "contract", "version": 1, "symbol": "TDL", "name": "Tidal Power index", "currency": "NZD",
               "tickSize": "0.25", "tickValue": "6.25", "slippageTicks": 1,

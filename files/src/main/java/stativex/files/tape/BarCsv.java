@@ -1,4 +1,4 @@
-package stativex.files;
+package stativex.files.tape;
 
 import de.siegmar.fastcsv.writer.CsvWriter;
 import de.siegmar.fastcsv.writer.LineDelimiter;
@@ -9,6 +9,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import stativex.files.WholeFile;
 import stativex.market.BarSeries;
 import stativex.market.BarType;
 import stativex.market.Contract;
@@ -42,6 +43,11 @@ public final class BarCsv {
                 }
             }
         }, StandardCharsets.UTF_8);
+    }
+
+    /** Number of closed bars. */
+    public int count() {
+        return bars.count();
     }
 
     /** The column names. */

@@ -1,0 +1,222 @@
+package stativex.files.tape;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+import java.util.zip.CRC32C;
+import java.util.zip.CheckedInputStream;
+import stativex.files.BadInput;
+import stativex.files.Documents;
+import stativex.market.Contract;
+import stativex.market.Tape;
+import stativex.market.TapeBlock;
+import stativex.market.TapeBuilder;
+import stativex.market.TapeTime;
+
+/**
+ * Brings a tick file into the store. Reading makes the tape beside its place and collects what is odd; nothing is kept
+ * until somebody who has seen the findings says so. Closing without that leaves nothing behind.
+ */
+public final class TapeImport implements AutoCloseable {
+    /** A stretch without a print that counts as a gap unless another is chosen. */
+    public static final long GAP = 5 * 60 * TapeTime.SECOND;
+
+    private final TapeStore store;
+    private final TapeStore.Part part;
+    private final TapeFile.Writer writer;
+    private final TapeInfo info;
+    private final Intake intake;
+    private long sourceBytes;
+    private long sourceSum;
+    private long firstTime;
+
+    private TapeImport(TapeStore store, TapeInfo info) throws IOException {
+        this.store = store;
+        this.info = info;
+        this.part = store.part();
+        this.writer = new TapeFile.Writer(part.channel(), info.originText());
+        this.intake = new Intake(info.contract().value(), new TapeBuilder(this::write), info.gapNanos());
+    }
+
+    private void write(TapeBlock block) {
+        try {
+            if (block.first() == 0) {
+                firstTime = block.firstTime();
+            }
+            writer.block(block);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /**
+     * Reads a whole file.
+     *
+     * @param layout how to read a CSV file; a Parquet file needs none
+     * @param gap nanoseconds without a print inside a session that count as a gap
+     * @throws BadInput when the file cannot be read at all, or holds no print
+     */
+    public static TapeImport read(TapeStore store, Path file, Documents.Read<Contract> contract,
+            Optional<TickLayout> layout, long gap, Progress progress) {
+        layout.ifPresent(l -> {
+            l.lacking().ifPresent(lacking -> {
+                throw new BadInput(file + ": no column is said to hold the " + lacking);
+            });
+            l.twice().ifPresent(column -> {
+                throw new BadInput(file + ": two columns are said to hold the " + column.word());
+            });
+        });
+        TapeImport job = null;
+        boolean done = false;
+        try {
+            job = new TapeImport(store,
+                    new TapeInfo(contract, file.toAbsolutePath().toString(), layout, gap, TapeInfo.Closing.UNKNOWN));
+            if (layout.isPresent()) {
+                job.csv(file, layout.get(), progress);
+            } else {
+                job.parquet(file, progress);
+            }
+            job.intake.tape().finish();
+            if (job.prints() == 0) {
+                throw new BadInput(file + ": expected at least one print that can be read, found none"
+                        + job.firstBad().map(words -> "; first: " + words).orElse(""));
+            }
+            done = true;
+            return job;
+        } catch (NoSuchFileException e) {
+            throw new BadInput(file + ": no such file", e);
+        } catch (IOException | UncheckedIOException e) {
+            throw new BadInput(file + ": cannot be imported: " + e.getMessage(), e);
+        } finally {
+            if (!done && job != null) {
+                job.close();
+            }
+        }
+    }
+
+    /** Whether a file is read as Parquet, by its name. */
+    public static boolean isParquet(Path file) {
+        return file.toString().toLowerCase(Locale.ROOT).endsWith(".parquet");
+    }
+
+    private void csv(Path file, TickLayout layout, Progress progress) throws IOException {
+        CRC32C sum = new CRC32C();
+        sourceBytes = Files.size(file);
+        try (InputStream in = new CheckedInputStream(Files.newInputStream(file), sum);
+                ByteLines lines = new ByteLines(in)) {
+            TickLine line = new TickLine(layout, info.contract().value());
+            if (layout.header()) {
+                lines.next();
+            }
+            while (lines.next()) {
+                long number = lines.number();
+                if (lines.from() == lines.to() && layout.loose()) {
+                    continue;
+                }
+                Optional<TickLine.Problem> problem = line.read(lines.bytes(), lines.from(), lines.to());
+                if (problem.isEmpty()) {
+                    problem = intake.take(number, line.time, line.price, line.size, line.bid, line.ask, line.bidSize,
+                            line.askSize, line.aggressor);
+                }
+                problem.ifPresent(p -> intake.refuse(p.kind(), number,
+                        p.column().map(c -> c + ": ").orElse("") + p.message()));
+                if ((number & 0xFFFF) == 0) {
+                    progress.at(lines.position(), sourceBytes);
+                }
+            }
+            progress.at(sourceBytes, sourceBytes);
+        }
+        sourceSum = sum.getValue();
+    }
+
+    private void parquet(Path file, Progress progress) throws IOException {
+        ParquetTicks.read(file, info.contract().value(), intake, progress);
+        CRC32C sum = new CRC32C();
+        sourceBytes = Files.size(file);
+        try (InputStream in = new CheckedInputStream(Files.newInputStream(file), sum)) {
+            in.transferTo(java.io.OutputStream.nullOutputStream());
+        }
+        sourceSum = sum.getValue();
+    }
+
+    private Optional<String> firstBad() {
+        for (Finding kind : Finding.values()) {
+            if (kind.bad() && findings().count(kind) > 0) {
+                Findings.Place place = findings().places(kind).getFirst();
+                return Optional.of("line " + place.line() + ": " + place.words());
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** What was found. */
+    public Findings findings() {
+        return intake.findings();
+    }
+
+    /** Prints that could be taken. */
+    public int prints() {
+        return intake.tape().count();
+    }
+
+    /** Time of the first print, nanoseconds. */
+    public long firstTime() {
+        return firstTime;
+    }
+
+    /** Time of the last print, nanoseconds. */
+    public long lastTime() {
+        return intake.tape().lastTime();
+    }
+
+    long sourceBytes() {
+        return sourceBytes;
+    }
+
+    long sourceSum() {
+        return sourceSum;
+    }
+
+    /**
+     * Keeps the tape under a name.
+     *
+     * @param leaveOut whether the person wants bad lines left out; without it a file that has any is refused
+     * @param incomplete sessions whose signals are to be declined because prints are missing
+     * @throws BadInput when there are bad lines and nobody said to leave them out, or the name is taken
+     */
+    public void keep(String name, boolean leaveOut, Set<Tape.SessionName> incomplete) {
+        keep(name, leaveOut, incomplete, false);
+    }
+
+    void keep(String name, boolean leaveOut, Set<Tape.SessionName> incomplete, boolean replace) {
+        if (findings().bad() > 0 && !leaveOut) {
+            throw new BadInput(info.source() + ": " + findings().bad() + " lines cannot be taken; first: "
+                    + firstBad().orElse(""));
+        }
+        try {
+            writer.end(info.with(new TapeInfo.Closing(Instant.now(), sourceBytes, sourceSum,
+                    findings().bad() > 0, findings(), incomplete)).closingText());
+            store.place(part, name, replace);
+        } catch (IOException e) {
+            throw new BadInput(store.folder() + ": cannot be written: " + e, e);
+        } finally {
+            close();
+        }
+    }
+
+    @Override
+    public void close() {
+        try {
+            part.close();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+}

@@ -1,0 +1,265 @@
+package stativex.files.tape;
+
+import java.io.IOException;
+import java.nio.channels.FileChannel;
+import java.nio.channels.FileLock;
+import java.nio.channels.OverlappingFileLockException;
+import java.nio.file.DirectoryStream;
+import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.nio.file.StandardOpenOption;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.UUID;
+import java.util.concurrent.Callable;
+import java.util.regex.Pattern;
+import stativex.files.BadInput;
+import stativex.files.DataFolder;
+import stativex.market.Tape;
+
+/**
+ * The tapes a person keeps, one file each in one folder. Files are written beside their place, forced to disk and then moved
+ * there whole, and never changed after, so that a kill at any moment leaves each tape whole or absent. Whatever changes the
+ * folder holds a lock on it, so that two running copies do not get into each other's way; reading needs none.
+ */
+public final class TapeStore {
+    private static final String SUFFIX = ".tape";
+    private static final String PART = ".part";
+    private static final Pattern NAME = Pattern.compile("[\\p{L}\\p{N}][\\p{L}\\p{N} ._-]{0,79}");
+    /** File locks are per process: threads of one take turns here. */
+    private static final Object TURN = new Object();
+
+    private final Path folder;
+
+    /** @param folder need not exist yet */
+    public TapeStore(Path folder) {
+        this.folder = folder;
+    }
+
+    /** The person's own, in the data folder. */
+    public static TapeStore own() {
+        return new TapeStore(DataFolder.path().resolve("tapes"));
+    }
+
+    public Path folder() {
+        return folder;
+    }
+
+    /**
+     * A tape in the store.
+     *
+     * @param bytes on disk
+     * @param note what the person should know: its end was damaged and made anew
+     */
+    public record Stored(String name, TapeInfo info, Tape tape, long bytes, Optional<String> note) {}
+
+    /** An entry of the list: a tape, or why it cannot be opened. */
+    public record Entry(String name, Optional<Stored> stored, Optional<String> problem) {}
+
+    /** Every tape by name; one that cannot be opened stays in the list with the reason. */
+    public List<Entry> list() {
+        List<Entry> entries = new ArrayList<>();
+        for (String name : names(SUFFIX)) {
+            try {
+                entries.add(new Entry(name, Optional.of(open(name)), Optional.empty()));
+            } catch (BadInput e) {
+                entries.add(new Entry(name, Optional.empty(), Optional.of(e.getMessage())));
+            }
+        }
+        return entries;
+    }
+
+    /** Names of the files with a suffix, in order. */
+    List<String> names(String suffix) {
+        List<String> names = new ArrayList<>();
+        try (DirectoryStream<Path> files = Files.newDirectoryStream(folder, "*" + suffix)) {
+            for (Path file : files) {
+                String name = file.getFileName().toString();
+                if (!name.startsWith(".")) {
+                    names.add(name.substring(0, name.length() - suffix.length()));
+                }
+            }
+        } catch (NoSuchFileException e) {
+            return List.of();
+        } catch (IOException e) {
+            throw new BadInput(folder + ": cannot be read: " + e.getMessage(), e);
+        }
+        names.sort(String.CASE_INSENSITIVE_ORDER);
+        return names;
+    }
+
+    public boolean has(String name) {
+        return NAME.matcher(name).matches() && Files.exists(file(name));
+    }
+
+    /**
+     * Opens a tape: its head and index are read, its prints when they are touched.
+     *
+     * @throws BadInput when there is none of that name; {@link Damaged} when it cannot be read
+     */
+    public Stored open(String name) {
+        Path file = file(name);
+        try {
+            TapeFile.Opened opened = TapeFile.open(file);
+            TapeInfo info = TapeInfo.read(opened.origin(), opened.closing(), file.toString());
+            return new Stored(name, info, opened.tape(info.closing().incomplete()), opened.bytes(),
+                    opened.closing().isPresent()
+                            ? Optional.empty()
+                            : Optional.of("the end of " + file + " is damaged: its index was made anew from "
+                                    + opened.outlines().size() + " whole blocks, what was found at import is lost,"
+                                    + " and prints at the end may be missing"));
+        } catch (NoSuchFileException e) {
+            List<String> names = names(SUFFIX);
+            throw new BadInput("no tape named " + name + " in " + folder + (names.isEmpty()
+                    ? ", which is empty: bring one in with ./stativex import"
+                    : "; there are " + String.join(", ", names)), e);
+        } catch (IOException e) {
+            throw new BadInput(file + ": cannot be read: " + e.getMessage(), e);
+        }
+    }
+
+    /** @throws BadInput when the name cannot be a tape's */
+    Path file(String name) {
+        return file(name, SUFFIX);
+    }
+
+    Path file(String name, String suffix) {
+        if (!NAME.matcher(name).matches()) {
+            throw new BadInput("expected a tape's name of letters, digits, blanks, dots, dashes and underscores,"
+                    + " beginning with a letter or digit, found \"" + name + "\"");
+        }
+        return folder.resolve(name + suffix);
+    }
+
+    /** Takes a tape away. */
+    public void remove(String name) {
+        Path file = file(name);
+        locked(() -> {
+            if (!Files.deleteIfExists(file)) {
+                throw new BadInput("no tape named " + name + " in " + folder);
+            }
+            return null;
+        });
+    }
+
+    /** A file under work, held by a lock for as long as its writer lives. */
+    static final class Part implements AutoCloseable {
+        private final Path file;
+        private final FileChannel channel;
+        private final FileLock lock;
+
+        Part(Path file) throws IOException {
+            this.file = file;
+            this.channel = FileChannel.open(file, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
+            this.lock = channel.lock();
+        }
+
+        FileChannel channel() {
+            return channel;
+        }
+
+        Path file() {
+            return file;
+        }
+
+        /** Lets go of it and takes it away if it was not moved to its place. */
+        @Override
+        public void close() throws IOException {
+            if (channel.isOpen()) {
+                lock.release();
+                channel.close();
+            }
+            Files.deleteIfExists(file);
+        }
+    }
+
+    /** Begins a file; what dead writers left behind is swept away. */
+    Part part() {
+        return locked(() -> {
+            sweep();
+            return new Part(folder.resolve("." + UUID.randomUUID() + PART));
+        });
+    }
+
+    private void sweep() throws IOException {
+        try (DirectoryStream<Path> files = Files.newDirectoryStream(folder, ".*" + PART)) {
+            for (Path file : files) {
+                boolean dead;
+                try (FileChannel channel = FileChannel.open(file, StandardOpenOption.WRITE);
+                        FileLock lock = channel.tryLock()) {
+                    dead = lock != null;
+                } catch (OverlappingFileLockException | NoSuchFileException e) {
+                    // written by this very process, or gone already
+                    dead = false;
+                }
+                if (dead) {
+                    Files.deleteIfExists(file);
+                }
+            }
+        }
+    }
+
+    /** Moves a finished file to its place. */
+    void place(Part part, String name, boolean replace) {
+        Path file = file(name);
+        locked(() -> {
+            if (!replace && Files.exists(file)) {
+                throw new BadInput("there is a tape named " + name + " already: choose another name or remove it");
+            }
+            Files.move(part.file(), file, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+            return null;
+        });
+    }
+
+    /** Does something with the folder to itself. */
+    <T> T locked(Callable<T> work) {
+        synchronized (TURN) {
+            try {
+                Files.createDirectories(folder);
+                try (FileChannel channel = FileChannel.open(folder.resolve(".lock"), StandardOpenOption.CREATE,
+                        StandardOpenOption.WRITE); FileLock lock = channel.lock()) {
+                    return lock.isValid() ? work.call() : null;
+                }
+            } catch (RuntimeException e) {
+                throw e;
+            } catch (Exception e) {
+                throw new BadInput(folder + ": cannot be written: " + e, e);
+            }
+        }
+    }
+
+    /**
+     * Makes a damaged tape again from the file it was imported from, in the way it was read then.
+     *
+     * @throws BadInput when that file is gone or has changed; the damaged tape stays
+     */
+    public void rebuild(String name, Progress progress) {
+        TapeInfo info;
+        try {
+            info = TapeInfo.read(TapeFile.origin(file(name)), Optional.empty(), name);
+            Optional<String> closing = TapeFile.open(file(name)).closing();
+            info = TapeInfo.read(info.originText(), closing, name);
+        } catch (IOException e) {
+            throw new BadInput(file(name) + ": cannot be read: " + e.getMessage(), e);
+        }
+        Path source = Path.of(info.source());
+        if (!Files.exists(source)) {
+            throw new BadInput("tape " + name + " cannot be made again: " + source + " is gone");
+        }
+        TapeInfo.Closing before = info.closing();
+        try (TapeImport job = TapeImport.read(this, source, info.contract(), info.layout(), info.gapNanos(),
+                progress)) {
+            boolean known = before != TapeInfo.Closing.UNKNOWN;
+            if (known && (job.sourceBytes() != before.sourceBytes() || job.sourceSum() != before.sourceSum())) {
+                throw new BadInput("tape " + name + " cannot be made again: " + source
+                        + " has changed since the import");
+            }
+            Set<Tape.SessionName> incomplete = known ? before.incomplete() : Set.of();
+            job.keep(name, !known || before.leftOut(), incomplete, true);
+        }
+    }
+}

@@ -1,0 +1,283 @@
+package stativex.files.tape;
+
+import de.siegmar.fastcsv.reader.CsvParseException;
+import de.siegmar.fastcsv.reader.CsvReader;
+import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import stativex.market.Aggressor;
+import stativex.market.Contract;
+import stativex.market.Tape;
+
+/**
+ * One line of a tick file taken apart. Plain lines are read from their bytes; a line with a quote mark goes through the CSV
+ * library first. Not safe for several threads.
+ */
+final class TickLine {
+    private static final Optional<Aggressor> BUYER = Optional.of(Aggressor.BUYER);
+    private static final Optional<Aggressor> SELLER = Optional.of(Aggressor.SELLER);
+    private static final Optional<Aggressor> UNKNOWN = Optional.of(Aggressor.UNKNOWN);
+
+    long time;
+    long price;
+    long size;
+    long bid;
+    long ask;
+    long bidSize;
+    long askSize;
+    Optional<Aggressor> aggressor = Optional.empty();
+
+    private final TickLayout layout;
+    private final Contract contract;
+    private final FieldText text;
+    private final Column[] columns;
+    private final byte delimiter;
+    private final int clock;
+    private final int[] starts;
+    private final int[] ends;
+    private byte[] bytes = new byte[0];
+
+    /** What is wrong with a line: the kind, the column if it is one's fault, and what was expected and found. */
+    record Problem(Finding kind, Optional<String> column, String message) {}
+
+    TickLine(TickLayout layout, Contract contract) {
+        this.layout = layout;
+        this.contract = contract;
+        this.text = new FieldText(layout, contract);
+        this.columns = layout.columns().toArray(Column[]::new);
+        this.delimiter = (byte) layout.delimiter();
+        this.clock = layout.columns().indexOf(Column.CLOCK);
+        this.starts = new int[columns.length];
+        this.ends = new int[columns.length];
+    }
+
+    /** Reads a line into the fields above; empty when all is well. */
+    Optional<Problem> read(byte[] b, int from, int to) {
+        int count = split(b, from, to);
+        if (count < 0) {
+            List<String> fields;
+            try (CsvReader<de.siegmar.fastcsv.reader.CsvRecord> reader = CsvReader.builder()
+                    .fieldSeparator(layout.delimiter()).allowMissingFields(true).allowExtraFields(true)
+                    .ofCsvRecord(new String(b, from, to - from, StandardCharsets.UTF_8))) {
+                fields = reader.iterator().next().getFields();
+            } catch (CsvParseException | java.io.IOException e) {
+                return problem(Finding.UNREADABLE, Optional.empty(), "expected CSV on one line: " + e.getMessage());
+            }
+            count = unquoted(fields);
+        } else {
+            bytes = b;
+        }
+        if (count != columns.length) {
+            return problem(Finding.UNREADABLE, Optional.empty(), "expected " + columns.length + " columns"
+                    + (layout.header() ? " as in the header" : "") + ", found " + count);
+        }
+        return values();
+    }
+
+    /** Finds the fields of a line; returns how many, or −1 when there is a quote mark. */
+    private int split(byte[] b, int from, int to) {
+        int count = 0;
+        int start = from;
+        for (int i = from; i < to; i++) {
+            byte c = b[i];
+            if (c == delimiter) {
+                if (count < starts.length) {
+                    starts[count] = start;
+                    ends[count] = i;
+                }
+                count++;
+                start = i + 1;
+            } else if (c == '"') {
+                return -1;
+            }
+        }
+        if (count < starts.length) {
+            starts[count] = start;
+            ends[count] = to;
+        }
+        return count + 1;
+    }
+
+    private int unquoted(List<String> fields) {
+        StringBuilder line = new StringBuilder();
+        int[] lengths = new int[fields.size()];
+        for (int i = 0; i < lengths.length; i++) {
+            lengths[i] = fields.get(i).getBytes(StandardCharsets.UTF_8).length;
+            line.append(fields.get(i));
+        }
+        bytes = line.toString().getBytes(StandardCharsets.UTF_8);
+        int at = 0;
+        for (int i = 0; i < Math.min(lengths.length, starts.length); i++) {
+            starts[i] = at;
+            at += lengths[i];
+            ends[i] = at;
+        }
+        return lengths.length;
+    }
+
+    private Optional<Problem> values() {
+        bid = Tape.NONE;
+        ask = Tape.NONE;
+        bidSize = Tape.NONE;
+        askSize = Tape.NONE;
+        aggressor = Optional.empty();
+        for (int i = 0; i < columns.length; i++) {
+            if (layout.loose()) {
+                trim(i);
+            }
+            switch (columns[i]) {
+                case TIME -> time = text.time(bytes, starts[i], ends[i]);
+                case DATE -> {
+                    if (clock > i && layout.loose()) {
+                        trim(clock);
+                    }
+                    time = text.time(bytes, starts[i], ends[i], starts[clock], ends[clock]);
+                }
+                case PRICE -> price = text.price(bytes, starts[i], ends[i]);
+                case SIZE -> {
+                    size = FieldText.whole(bytes, starts[i], ends[i]);
+                    size = size == 0 ? FieldText.BAD : size;
+                }
+                case BID -> bid = starts[i] == ends[i] ? Tape.NONE : text.price(bytes, starts[i], ends[i]);
+                case ASK -> ask = starts[i] == ends[i] ? Tape.NONE : text.price(bytes, starts[i], ends[i]);
+                case BID_SIZE -> bidSize = starts[i] == ends[i]
+                        ? Tape.NONE
+                        : FieldText.whole(bytes, starts[i], ends[i]);
+                case ASK_SIZE -> askSize = starts[i] == ends[i]
+                        ? Tape.NONE
+                        : FieldText.whole(bytes, starts[i], ends[i]);
+                case AGGRESSOR -> {
+                    if (!aggressor(i)) {
+                        return problem(i, layout.loose()
+                                ? "expected a word for buyer or seller"
+                                : "expected buyer, seller, unknown or nothing");
+                    }
+                }
+                case CLOCK, LEFT_OUT -> {
+                    // taken with the date, or not at all
+                }
+            }
+        }
+        return bad(time) || bad(price) || bad(size) || bad(bid) || bad(ask) || bidSize == FieldText.BAD
+                || askSize == FieldText.BAD ? firstProblem() : Optional.empty();
+    }
+
+    private static boolean bad(long value) {
+        return value == FieldText.BAD || value == FieldText.OFF_GRID;
+    }
+
+    private void trim(int field) {
+        while (starts[field] < ends[field] && bytes[starts[field]] == ' ') {
+            starts[field]++;
+        }
+        while (ends[field] > starts[field] && bytes[ends[field] - 1] == ' ') {
+            ends[field]--;
+        }
+    }
+
+    private boolean aggressor(int field) {
+        int length = ends[field] - starts[field];
+        if (length == 0) {
+            return true;
+        }
+        int first = bytes[starts[field]];
+        // the usual words are told by one letter and compared byte by byte
+        aggressor = switch (first) {
+            case 'b' -> BUYER;
+            case 's' -> SELLER;
+            default -> UNKNOWN;
+        };
+        String word = aggressor == BUYER ? "buyer" : aggressor == SELLER ? "seller" : "unknown";
+        if (same(field, word)) {
+            return true;
+        }
+        if (!layout.loose()) {
+            return false;
+        }
+        switch (field(field).toLowerCase(Locale.ROOT)) {
+            case "b", "buy", "buyer", "bot", "1", "+1" -> aggressor = BUYER;
+            case "s", "sell", "seller", "sld", "-1" -> aggressor = SELLER;
+            case "u", "n", "unknown", "none", "0" -> aggressor = UNKNOWN;
+            default -> {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private boolean same(int field, String word) {
+        if (ends[field] - starts[field] != word.length()) {
+            return false;
+        }
+        for (int i = 0; i < word.length(); i++) {
+            if (bytes[starts[field] + i] != word.charAt(i)) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private String field(int field) {
+        return new String(Arrays.copyOfRange(bytes, starts[field], ends[field]), StandardCharsets.UTF_8);
+    }
+
+    private Optional<Problem> firstProblem() {
+        for (int i = 0; i < columns.length; i++) {
+            Optional<Problem> problem = switch (columns[i]) {
+                case TIME, DATE -> time == FieldText.BAD
+                        ? problem(i, layout.loose()
+                                ? "expected a time such as " + layout.times().example()
+                                        + (layout.zone().isEmpty() ? " with an offset" : "")
+                                : "expected an ISO 8601 time with offset such as 2026-09-24T09:45:00.125Z")
+                        : Optional.empty();
+                case PRICE -> price(i, price);
+                case BID -> price(i, bid);
+                case ASK -> price(i, ask);
+                case SIZE -> size == FieldText.BAD
+                        ? field(i).isEmpty()
+                                ? problem(Finding.UNREADABLE, Optional.of(layout.names().get(i)),
+                                        "expected a size, found nothing")
+                                : problem(i, "expected a whole number of contracts, 1 or more")
+                        : Optional.empty();
+                case BID_SIZE -> bidSize == FieldText.BAD
+                        ? problem(i, "expected a whole number of contracts")
+                        : Optional.empty();
+                case ASK_SIZE -> askSize == FieldText.BAD
+                        ? problem(i, "expected a whole number of contracts")
+                        : Optional.empty();
+                default -> Optional.empty();
+            };
+            if (problem.isPresent()) {
+                return problem;
+            }
+        }
+        throw new IllegalStateException("a line was refused without a reason");
+    }
+
+    private Optional<Problem> price(int field, long value) {
+        if (!bad(value)) {
+            return Optional.empty();
+        }
+        String found = field(field);
+        if (found.isEmpty()) {
+            return problem(Finding.UNREADABLE, Optional.of(layout.names().get(field)),
+                    "expected a price, found nothing");
+        }
+        if (value == FieldText.OFF_GRID) {
+            return problem(Finding.OFF_GRID, Optional.of(layout.names().get(field)), "expected a price on the tick grid"
+                    + " of " + contract.tickSize().toPlainString() + ", found " + found);
+        }
+        return problem(field, "expected a plain decimal such as 12" + layout.decimalMark() + "50");
+    }
+
+    private Optional<Problem> problem(int field, String expected) {
+        return problem(Finding.UNREADABLE, Optional.of(layout.names().get(field)),
+                expected + ", found \"" + field(field) + "\"");
+    }
+
+    private static Optional<Problem> problem(Finding kind, Optional<String> column, String message) {
+        return Optional.of(new Problem(kind, column, message));
+    }
+}
