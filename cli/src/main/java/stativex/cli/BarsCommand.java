@@ -15,8 +15,10 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Spec;
-import stativex.demo.Demo;
 import stativex.files.tape.BarCsv;
+import stativex.files.tape.BarParquet;
+import stativex.files.tape.TapeImport;
+import stativex.files.tape.TapeReference;
 import stativex.files.Documents;
 import stativex.market.BarSeries;
 import stativex.market.BarSettings;
@@ -29,11 +31,14 @@ import stativex.market.Tape;
 /** Makes bars of a tape. */
 @Command(name = "bars", mixinStandardHelpOptions = true, sortOptions = false, description = "Makes bars of a tape and writes them as CSV. The bar that is still forming at the tape's end is not written.")
 final class BarsCommand implements Callable<Integer> {
-    @Option(names = "--tape", paramLabel = "FILE.csv", required = true, description = "ticks, or the word demo")
+    @Option(names = "--tape", paramLabel = "FILE|NAME", required = true, description = "ticks: a CSV or Parquet file, the name of a stored tape or join, or the word demo")
     private String tape;
 
-    @Option(names = "--contract", paramLabel = "FILE.json", required = true, description = "contract document")
+    @Option(names = "--contract", paramLabel = "FILE.json", description = "contract document; a stored tape has its own")
     private Path contract;
+
+    @Option(names = "--back-adjust", description = "of a join: earlier months moved to the newest one by the difference at each roll")
+    private boolean backAdjust;
 
     @Option(names = "--type", paramLabel = "TYPE", required = true, description = "tick, volume, range, seconds, renko, day, week or month")
     private String type;
@@ -56,7 +61,7 @@ final class BarsCommand implements Callable<Integer> {
     @Option(names = "--heikin-ashi", description = "prices of the Heikin-Ashi view")
     private boolean heikinAshi;
 
-    @Option(names = "--out", paramLabel = "FILE.csv", required = true, description = "where to write the bars")
+    @Option(names = "--out", paramLabel = "FILE", required = true, description = "where to write the bars: .csv, or .parquet")
     private Path out;
 
     @Spec
@@ -67,15 +72,26 @@ final class BarsCommand implements Callable<Integer> {
     @Override
     public Integer call() {
         BarSettings settings = settings();
-        Contract read = Documents.contract(contract).value();
+        return new StoredTapes(spec).with(tape,
+                Optional.ofNullable(contract).map(file -> Documents.contract(file).value()), backAdjust,
+                found -> write(found, settings));
+    }
+
+    private int write(TapeReference.Found found, BarSettings settings) {
+        Contract read = found.contract();
         for (String name : sessions) {
             if (!read.calendar().sessionNames().contains(name)) {
                 throw wrong("--sessions", "one of " + String.join(", ", read.calendar().sessionNames()), name);
             }
         }
-        Tape ticks = Demo.tape(tape, read);
+        Tape ticks = found.tape();
         BarSeries bars = SeriesBuilder.all(ticks, read.calendar(), settings);
-        new BarCsv(bars, settings.type(), read, heikinAshi).write(out);
+        BarCsv rows = new BarCsv(bars, settings.type(), read, heikinAshi);
+        if (TapeImport.isParquet(out)) {
+            BarParquet.write(out, rows, read, heikinAshi);
+        } else {
+            rows.write(out);
+        }
         PrintWriter print = spec.commandLine().getOut();
         print.println(bars.count() + " bars of " + ticks.count() + " prints in " + out);
         return 0;

@@ -5,6 +5,7 @@ import java.math.BigDecimal;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.ArgGroup;
 import picocli.CommandLine.Command;
@@ -13,10 +14,11 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Spec;
 import stativex.demo.Demo;
+import stativex.files.BadInput;
 import stativex.files.Documents;
 import stativex.files.ResultFiles;
 import stativex.files.SessionFile;
-import stativex.files.tape.TickCsv;
+import stativex.files.tape.TapeReference;
 import stativex.market.Decimals;
 import stativex.market.Money;
 import stativex.order.Realism;
@@ -38,8 +40,8 @@ final class TrialCommand implements Callable<Integer> {
 
     /** Files of a plain trial. */
     static final class Files {
-        @Option(names = "--tape", paramLabel = "FILE.csv", required = true, description = "ticks: time,price,size[,bid,ask][,aggressor]")
-        private Path tape;
+        @Option(names = "--tape", paramLabel = "FILE|NAME", required = true, description = "ticks: a CSV or Parquet file, the name of a stored tape, or the word demo")
+        private String tape;
 
         @Option(names = "--contract", paramLabel = "FILE.json", required = true, description = "contract document")
         private Path contract;
@@ -97,7 +99,12 @@ final class TrialCommand implements Callable<Integer> {
         Documents.Read<stativex.market.Contract> contract = Documents.contract(files.contract);
         SessionFile.Set documents = new SessionFile.Set(contract, Documents.account(files.account),
                 files.strategies.stream().map(Documents::strategy).toList());
-        return Run.trial(documents.inputs(TickCsv.read(files.tape, contract.value()), terms));
+        TapeReference.Found found = Demo.open(files.tape, Optional.of(contract.value()), false);
+        if (!found.rolls().isEmpty()) {
+            throw new BadInput("tape " + files.tape
+                    + " is a join: trials over rolls are not there yet, use one month's tape");
+        }
+        return Run.trial(documents.inputs(found.tape(), terms));
     }
 
     private Terms terms(Files files) {

@@ -4,6 +4,7 @@ import java.lang.foreign.Arena;
 import java.lang.foreign.MemorySegment;
 import java.lang.foreign.ValueLayout;
 import java.nio.ByteOrder;
+import java.util.Arrays;
 
 /**
  * Up to 65 536 prints of a tape in narrow columns, one after another in one piece of memory, each beginning at a multiple
@@ -105,16 +106,40 @@ public final class TapeBlock {
         TapeBlock block = new TapeBlock(first, count, base, largest, widths, bytes);
         MemorySegment.copy(times, 0, block.time, LONG, 0, count);
         MemorySegment.copy(sizes, 0, block.size, INT, 0, count);
+        long[] distances = new long[count];
         for (int i = 0; i < count; i++) {
-            block.price.setAtIndex(INT, i, (int) (prices[i] - base));
+            distances[i] = prices[i] - base;
         }
-        for (int i = 0; i < count; i++) {
-            set(block.bid, widths.bid, i, bids[i] == Tape.NONE ? Tape.NONE : bids[i] - prices[i]);
-            set(block.ask, widths.ask, i, asks[i] == Tape.NONE ? Tape.NONE : asks[i] - prices[i]);
-            set(block.bidSize, widths.bidSize, i, bidSizes[i]);
-            set(block.askSize, widths.askSize, i, askSizes[i]);
-        }
+        put(distances, 4, block.price);
+        put(distances(bids, prices, distances), widths.bid, block.bid);
+        put(distances(asks, prices, distances), widths.ask, block.ask);
+        put(Arrays.copyOf(bidSizes, count), widths.bidSize, block.bidSize);
+        put(Arrays.copyOf(askSizes, count), widths.askSize, block.askSize);
         return block;
+    }
+
+    /** Fills {@code room}; loops over arrays and one copy, which is much faster than setting a column value by value. */
+    private static long[] distances(long[] quotes, long[] prices, long[] room) {
+        for (int i = 0; i < room.length; i++) {
+            room[i] = quotes[i] == Tape.NONE ? Tape.NONE : quotes[i] - prices[i];
+        }
+        return room;
+    }
+
+    private static void put(long[] values, int width, MemorySegment column) {
+        if (width == 2) {
+            short[] narrow = new short[values.length];
+            for (int i = 0; i < values.length; i++) {
+                narrow[i] = values[i] == Tape.NONE ? Short.MIN_VALUE : (short) values[i];
+            }
+            MemorySegment.copy(narrow, 0, column, SHORT, 0, values.length);
+        } else if (width == 4) {
+            int[] narrow = new int[values.length];
+            for (int i = 0; i < values.length; i++) {
+                narrow[i] = values[i] == Tape.NONE ? Integer.MIN_VALUE : (int) values[i];
+            }
+            MemorySegment.copy(narrow, 0, column, INT, 0, values.length);
+        }
     }
 
     private static int distanceWidth(long[] quotes, long[] prices, int count) {
@@ -136,14 +161,6 @@ public final class TapeBlock {
             }
         }
         return width;
-    }
-
-    private static void set(MemorySegment column, int width, int place, long value) {
-        if (width == 2) {
-            column.setAtIndex(SHORT, place, value == Tape.NONE ? Short.MIN_VALUE : (short) value);
-        } else if (width == 4) {
-            column.setAtIndex(INT, place, value == Tape.NONE ? Integer.MIN_VALUE : (int) value);
-        }
     }
 
     private static long get(MemorySegment column, int width, int place) {

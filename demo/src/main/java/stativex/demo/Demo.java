@@ -10,9 +10,12 @@ import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.List;
+import java.util.Optional;
 import stativex.files.BadInput;
 import stativex.files.Documents;
 import stativex.files.SessionFile;
+import stativex.files.tape.TapeReference;
+import stativex.files.tape.TapeStore;
 import stativex.files.tape.TickCsv;
 import stativex.market.Contract;
 import stativex.market.Tape;
@@ -58,9 +61,18 @@ public final class Demo {
         return market.tape();
     }
 
-    /** A tape by the name a session file gives it: the demo's, or a CSV file. */
+    /** A tape by the name a session file gives it: the demo's, a file, or one in the person's store. */
     public static Tape tape(String reference, Contract contract) {
-        return reference.equals(TAPE) ? tape(contract) : TickCsv.read(Path.of(reference), contract);
+        return open(reference, Optional.of(contract), false).tape();
+    }
+
+    /** The same with its contract; the demo's and a stored tape have their own. */
+    public static TapeReference.Found open(String reference, Optional<Contract> contract, boolean backAdjusted) {
+        if (reference.equals(TAPE)) {
+            Contract of = contract.orElseGet(() -> documents().contract().value());
+            return new TapeReference.Found(of, tape(of), List.of());
+        }
+        return TapeReference.open(TapeStore.own(), reference, contract, backAdjusted);
     }
 
     /** When the story begins: before the first window of the demo day. */

@@ -6,10 +6,12 @@ import java.util.Arrays;
 
 /** Hands out the lines of a file as stretches of one byte array, counted from 1. Not safe for several threads. */
 final class ByteLines implements AutoCloseable {
+    private static final long LINE_ENDS = EightBytes.all('\n');
     private static final int BLOCK = 1 << 18;
     private static final int LONGEST = 1 << 22;
 
     private final InputStream in;
+    /** The last eight stay free, so that eight bytes can be read from anywhere in a line. */
     private byte[] bytes = new byte[BLOCK];
     private int filled;
     private int next;
@@ -27,9 +29,7 @@ final class ByteLines implements AutoCloseable {
     boolean next() throws IOException {
         int at = next;
         while (true) {
-            while (at < filled && bytes[at] != '\n') {
-                at++;
-            }
+            at = lineEnd(at);
             if (at < filled) {
                 break;
             }
@@ -52,19 +52,35 @@ final class ByteLines implements AutoCloseable {
         return true;
     }
 
+    /** The place of the next line end, or where the bytes end. */
+    private int lineEnd(int from) {
+        int at = from;
+        while (at + 8 <= filled) {
+            long found = EightBytes.equal(EightBytes.at(bytes, at), LINE_ENDS);
+            if (found != 0) {
+                return at + EightBytes.first(found);
+            }
+            at += 8;
+        }
+        while (at < filled && bytes[at] != '\n') {
+            at++;
+        }
+        return at;
+    }
+
     /** Reads more behind what is there; returns by how much the bytes moved to the front. */
     private int fill() throws IOException {
         int moved = next;
         System.arraycopy(bytes, next, bytes, 0, filled - next);
         filled -= next;
         next = 0;
-        if (filled == bytes.length) {
+        if (filled == bytes.length - 8) {
             if (filled >= LONGEST) {
                 throw new IOException("line " + (number + 1) + " is longer than four million bytes");
             }
             bytes = Arrays.copyOf(bytes, filled * 2);
         }
-        int got = in.read(bytes, filled, bytes.length - filled);
+        int got = in.read(bytes, filled, bytes.length - 8 - filled);
         if (got < 0) {
             ended = true;
         } else {

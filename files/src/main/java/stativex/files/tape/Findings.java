@@ -1,6 +1,7 @@
 package stativex.files.tape;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
@@ -19,7 +20,7 @@ public final class Findings {
      */
     public record Place(long line, String words) {}
 
-    private final Map<Finding, Long> counts = new EnumMap<>(Finding.class);
+    private final long[] counts = new long[Finding.values().length];
     private final Map<Finding, List<Place>> places = new EnumMap<>(Finding.class);
     private final Set<Tape.SessionName> lacking = new TreeSet<>();
 
@@ -27,7 +28,7 @@ public final class Findings {
 
     /** Whether the words of one more place would be kept. */
     boolean wants(Finding kind) {
-        return places(kind).size() < PLACES;
+        return !places.containsKey(kind) || places.get(kind).size() < PLACES;
     }
 
     void add(Finding kind, long line, String words) {
@@ -39,7 +40,7 @@ public final class Findings {
 
     /** Counts without keeping a place. */
     void count(Finding kind, long more) {
-        counts.merge(kind, more, Long::sum);
+        counts[kind.ordinal()] += more;
     }
 
     void lacks(Tape.SessionName session) {
@@ -47,7 +48,7 @@ public final class Findings {
     }
 
     public long count(Finding kind) {
-        return counts.getOrDefault(kind, 0L);
+        return counts[kind.ordinal()];
     }
 
     /** The first places, at most {@value #PLACES}. */
@@ -57,7 +58,7 @@ public final class Findings {
 
     /** Lines that cannot be taken. */
     public long bad() {
-        return counts.entrySet().stream().filter(e -> e.getKey().bad()).mapToLong(Map.Entry::getValue).sum();
+        return Arrays.stream(Finding.values()).filter(Finding::bad).mapToLong(this::count).sum();
     }
 
     /** Sessions with a gap, without a print, or begun late. */

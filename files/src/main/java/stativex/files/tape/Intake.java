@@ -96,7 +96,7 @@ final class Intake {
     }
 
     private void note(Finding kind, long line, long time) {
-        if (findings.wants(kind)) {
+        if (findings.count(kind) < Findings.PLACES) {
             findings.add(kind, line, Words.at(time, contract.calendar().zone()));
         } else {
             findings.count(kind, 1);

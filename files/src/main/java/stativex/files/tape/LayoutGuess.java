@@ -29,6 +29,8 @@ public final class LayoutGuess {
 
     private final List<List<String>> rows = new ArrayList<>();
     private final List<String> doubts = new ArrayList<>();
+    private final List<List<String>> data;
+    private final ZoneId assumed;
     private final TickLayout layout;
 
     private LayoutGuess(Path file, ZoneId assumed) throws IOException {
@@ -45,6 +47,18 @@ public final class LayoutGuess {
         List<String> names = header ? rows.getFirst().stream().map(String::strip).toList() : numbered(rows.getFirst());
         List<List<String>> data = rows.subList(header ? 1 : 0, rows.size());
         List<Column> columns = header ? named(names, data) : unnamed(data);
+        this.data = data;
+        this.assumed = assumed;
+        layout = layout(delimiter, header, names, columns);
+    }
+
+    /** The same file with another mapping: how times and prices are written is guessed anew. */
+    public TickLayout with(List<Column> columns) {
+        doubts.clear();
+        return layout(layout.delimiter(), layout.header(), layout.names(), columns);
+    }
+
+    private TickLayout layout(char delimiter, boolean header, List<String> names, List<Column> columns) {
         char mark = delimiter != ',' && columnsWith(columns, data, Column.PRICE).anyMatch(p -> p.contains(","))
                 ? ','
                 : '.';
@@ -55,7 +69,7 @@ public final class LayoutGuess {
         if (local) {
             doubts.add("some times carry no offset from UTC: they are read as local times in " + assumed);
         }
-        layout = new TickLayout(delimiter, header, names, columns, form,
+        return new TickLayout(delimiter, header, names, columns, form,
                 local ? Optional.of(assumed) : Optional.empty(), mark, true);
     }
 

@@ -20,6 +20,8 @@ import stativex.files.BadInput;
 import stativex.market.Aggressor;
 import stativex.market.Contract;
 import stativex.market.Tape;
+import stativex.market.TapeBlock;
+import stativex.market.TapeBuilder;
 
 /**
  * Ticks as Parquet: {@code time} (a timestamp, UTC, nanoseconds), {@code price}, {@code bid}, {@code ask} (decimals),
@@ -89,6 +91,26 @@ public final class ParquetTicks {
         } catch (SQLException e) {
             throw new BadInput(file + ": cannot be read as Parquet: " + e.getMessage(), e);
         }
+    }
+
+    /**
+     * Reads a file whole into memory outside the heap; anything wrong refuses it.
+     *
+     * @throws BadInput naming file, row and what was expected
+     */
+    public static Tape read(Path file, Contract contract) {
+        Intake intake = new Intake(contract, new TapeBuilder(TapeBlock.FULL), Long.MAX_VALUE);
+        read(file, contract, intake, Progress.NONE);
+        for (Finding kind : Finding.values()) {
+            if (kind.bad() && intake.findings().count(kind) > 0) {
+                Findings.Place place = intake.findings().places(kind).getFirst();
+                throw BadInput.at(file.toString(), "row " + place.line(), place.words());
+            }
+        }
+        if (intake.tape().count() == 0) {
+            throw new BadInput(file + ": expected at least one print, found none");
+        }
+        return intake.tape().build();
     }
 
     private static Map<Column, Found> columns(Path file, Statement statement, String source) throws SQLException {

@@ -125,8 +125,9 @@ public final class TapeImport implements AutoCloseable {
                     problem = intake.take(number, line.time, line.price, line.size, line.bid, line.ask, line.bidSize,
                             line.askSize, line.aggressor);
                 }
-                problem.ifPresent(p -> intake.refuse(p.kind(), number,
-                        p.column().map(c -> c + ": ").orElse("") + p.message()));
+                if (problem.isPresent()) {
+                    refuse(number, problem.get());
+                }
                 if ((number & 0xFFFF) == 0) {
                     progress.at(lines.position(), sourceBytes);
                 }
@@ -134,6 +135,10 @@ public final class TapeImport implements AutoCloseable {
             progress.at(sourceBytes, sourceBytes);
         }
         sourceSum = sum.getValue();
+    }
+
+    private void refuse(long line, TickLine.Problem problem) {
+        intake.refuse(problem.kind(), line, problem.column().map(c -> c + ": ").orElse("") + problem.message());
     }
 
     private void parquet(Path file, Progress progress) throws IOException {

@@ -207,8 +207,9 @@ public final class TapeStore {
     void place(Part part, String name, boolean replace) {
         Path file = file(name);
         locked(() -> {
-            if (!replace && Files.exists(file)) {
-                throw new BadInput("there is a tape named " + name + " already: choose another name or remove it");
+            if (!replace && (Files.exists(file) || new Joins(this).has(name))) {
+                throw new BadInput(
+                        "there is a tape or join named " + name + " already: choose another name or remove it");
             }
             Files.move(part.file(), file, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
             return null;
@@ -230,6 +231,22 @@ public final class TapeStore {
                 throw new BadInput(folder + ": cannot be written: " + e, e);
             }
         }
+    }
+
+    /**
+     * Reads every print, so that every block is checked.
+     *
+     * @throws Damaged when one is not what was written
+     */
+    public void check(String name, Progress progress) {
+        Stored stored = open(name);
+        for (int block = 0; block < stored.tape().blocks(); block++) {
+            stored.tape().fetch(block);
+            progress.at(block + 1L, stored.tape().blocks());
+        }
+        stored.note().ifPresent(note -> {
+            throw new Damaged(note);
+        });
     }
 
     /**

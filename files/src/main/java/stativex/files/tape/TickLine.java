@@ -16,6 +16,10 @@ import stativex.market.Tape;
  * library first. Not safe for several threads.
  */
 final class TickLine {
+    private static final long QUOTES = EightBytes.all('"');
+    private static final long BUYER_WORD = EightBytes.key("buyer");
+    private static final long SELLER_WORD = EightBytes.key("seller");
+    private static final long UNKNOWN_WORD = EightBytes.key("unknown");
     private static final Optional<Aggressor> BUYER = Optional.of(Aggressor.BUYER);
     private static final Optional<Aggressor> SELLER = Optional.of(Aggressor.SELLER);
     private static final Optional<Aggressor> UNKNOWN = Optional.of(Aggressor.UNKNOWN);
@@ -33,7 +37,8 @@ final class TickLine {
     private final Contract contract;
     private final FieldText text;
     private final Column[] columns;
-    private final byte delimiter;
+    private final boolean loose;
+    private final long delimiters;
     private final int clock;
     private final int[] starts;
     private final int[] ends;
@@ -47,7 +52,8 @@ final class TickLine {
         this.contract = contract;
         this.text = new FieldText(layout, contract);
         this.columns = layout.columns().toArray(Column[]::new);
-        this.delimiter = (byte) layout.delimiter();
+        this.loose = layout.loose();
+        this.delimiters = EightBytes.all(layout.delimiter());
         this.clock = layout.columns().indexOf(Column.CLOCK);
         this.starts = new int[columns.length];
         this.ends = new int[columns.length];
@@ -78,24 +84,31 @@ final class TickLine {
 
     /** Finds the fields of a line; returns how many, or −1 when there is a quote mark. */
     private int split(byte[] b, int from, int to) {
+        int[] begins = starts;
+        int[] stops = ends;
+        long splits = delimiters;
         int count = 0;
         int start = from;
-        for (int i = from; i < to; i++) {
-            byte c = b[i];
-            if (c == delimiter) {
-                if (count < starts.length) {
-                    starts[count] = start;
-                    ends[count] = i;
-                }
-                count++;
-                start = i + 1;
-            } else if (c == '"') {
+        for (int at = from; at < to; at += 8) {
+            long word = EightBytes.at(b, at);
+            // bytes behind the line's end count for nothing
+            long inside = to - at >= 8 ? -1 : (1L << 8 * (to - at)) - 1;
+            if ((EightBytes.equal(word, QUOTES) & inside) != 0) {
                 return -1;
             }
+            for (long found = EightBytes.equal(word, splits) & inside; found != 0; found &= found - 1) {
+                int place = at + EightBytes.first(found);
+                if (count < begins.length) {
+                    begins[count] = start;
+                    stops[count] = place;
+                }
+                count++;
+                start = place + 1;
+            }
         }
-        if (count < starts.length) {
-            starts[count] = start;
-            ends[count] = to;
+        if (count < begins.length) {
+            begins[count] = start;
+            stops[count] = to;
         }
         return count + 1;
     }
@@ -107,7 +120,9 @@ final class TickLine {
             lengths[i] = fields.get(i).getBytes(StandardCharsets.UTF_8).length;
             line.append(fields.get(i));
         }
-        bytes = line.toString().getBytes(StandardCharsets.UTF_8);
+        byte[] text = line.toString().getBytes(StandardCharsets.UTF_8);
+        // room to read eight bytes from anywhere
+        bytes = Arrays.copyOf(text, text.length + 8);
         int at = 0;
         for (int i = 0; i < Math.min(lengths.length, starts.length); i++) {
             starts[i] = at;
@@ -124,7 +139,7 @@ final class TickLine {
         askSize = Tape.NONE;
         aggressor = Optional.empty();
         for (int i = 0; i < columns.length; i++) {
-            if (layout.loose()) {
+            if (loose && starts[i] < ends[i] && (bytes[starts[i]] == ' ' || bytes[ends[i] - 1] == ' ')) {
                 trim(i);
             }
             switch (columns[i]) {
@@ -182,18 +197,18 @@ final class TickLine {
         if (length == 0) {
             return true;
         }
-        int first = bytes[starts[field]];
-        // the usual words are told by one letter and compared byte by byte
-        aggressor = switch (first) {
-            case 'b' -> BUYER;
-            case 's' -> SELLER;
-            default -> UNKNOWN;
-        };
-        String word = aggressor == BUYER ? "buyer" : aggressor == SELLER ? "seller" : "unknown";
-        if (same(field, word)) {
-            return true;
+        if (length <= 8 && starts[field] + 8 <= bytes.length) {
+            long key = EightBytes.key(bytes, starts[field], length);
+            aggressor = length == 5 && key == BUYER_WORD
+                    ? BUYER
+                    : length == 6 && key == SELLER_WORD
+                            ? SELLER
+                            : length == 7 && key == UNKNOWN_WORD ? UNKNOWN : Optional.empty();
+            if (aggressor.isPresent()) {
+                return true;
+            }
         }
-        if (!layout.loose()) {
+        if (!loose && !List.of("buyer", "seller", "unknown").contains(field(field))) {
             return false;
         }
         switch (field(field).toLowerCase(Locale.ROOT)) {
@@ -201,18 +216,6 @@ final class TickLine {
             case "s", "sell", "seller", "sld", "-1" -> aggressor = SELLER;
             case "u", "n", "unknown", "none", "0" -> aggressor = UNKNOWN;
             default -> {
-                return false;
-            }
-        }
-        return true;
-    }
-
-    private boolean same(int field, String word) {
-        if (ends[field] - starts[field] != word.length()) {
-            return false;
-        }
-        for (int i = 0; i < word.length(); i++) {
-            if (bytes[starts[field] + i] != word.charAt(i)) {
                 return false;
             }
         }

@@ -6,18 +6,18 @@ import java.util.Locale;
 import stativex.market.TapeTime;
 
 /** Times and lengths of time in words, for findings. */
-final class Words {
+public final class Words {
     private static final DateTimeFormatter LOCAL = DateTimeFormatter.ofPattern("yyyy-MM-dd HH:mm:ss", Locale.ROOT);
 
     private Words() {}
 
     /** A local time with its zone's city. */
-    static String at(long nanos, ZoneId zone) {
+    public static String at(long nanos, ZoneId zone) {
         String name = zone.getId();
         return LOCAL.format(TapeTime.in(zone, nanos)) + " " + name.substring(name.lastIndexOf('/') + 1);
     }
 
-    static String length(long nanos) {
+    public static String length(long nanos) {
         long seconds = nanos / TapeTime.SECOND;
         if (seconds < 120) {
             return seconds + " s";

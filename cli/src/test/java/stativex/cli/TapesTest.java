@@ -1,0 +1,163 @@
+package stativex.cli;
+
+import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertTrue;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.PrintStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.util.Comparator;
+import java.util.stream.Stream;
+import org.testng.annotations.BeforeMethod;
+import org.testng.annotations.Test;
+import stativex.files.DataFolder;
+
+/** The tape commands as a person types them. The build sets STATIVEX_HOME to a folder under target. */
+public class TapesTest {
+    private Path folder;
+    private String contract;
+
+    @BeforeMethod
+    public void freshHome() throws IOException {
+        Path home = DataFolder.path();
+        assertTrue(home.toString().contains("target"), "tests must not touch a person's data: " + home);
+        if (Files.exists(home)) {
+            try (Stream<Path> files = Files.walk(home)) {
+                files.sorted(Comparator.reverseOrder()).forEach(file -> file.toFile().delete());
+            }
+        }
+        folder = Files.createTempDirectory("tapes");
+        Main.run("demo", "--export", folder.toString());
+        contract = folder.resolve("tdl.contract.json").toString();
+    }
+
+    private static String said(int expected, String... words) {
+        PrintStream out = System.out;
+        PrintStream err = System.err;
+        ByteArrayOutputStream caught = new ByteArrayOutputStream();
+        System.setOut(new PrintStream(caught, true, StandardCharsets.UTF_8));
+        System.setErr(System.out);
+        try {
+            assertEquals(Main.run(words), expected, caught.toString(StandardCharsets.UTF_8));
+        } finally {
+            System.setOut(out);
+            System.setErr(err);
+        }
+        return caught.toString(StandardCharsets.UTF_8);
+    }
+
+    private String bars(String tape, String... more) throws IOException {
+        Path out = folder.resolve("bars.csv");
+        String[] words = Stream.concat(Stream.of("bars", "--tape", tape, "--type", "range", "--size", "20", "--out",
+                out.toString()), Stream.of(more)).toArray(String[]::new);
+        said(0, words);
+        return Files.readString(out);
+    }
+
+    @Test
+    public void aTapeIsImportedLookedAtBarredExportedAndRemoved() throws IOException {
+        assertTrue(said(0, "tapes").contains("No tape yet"));
+        String csv = folder.resolve("tdl.ticks.csv").toString();
+        assertTrue(said(0, "import", csv, "--contract", contract, "--look").contains("455221 prints"));
+        assertTrue(said(0, "tapes", "list").contains("No tape yet"), "looking keeps nothing");
+        assertTrue(said(0, "import", csv, "--contract", contract, "--name", "TDL 2026-12", "--incomplete",
+                "2026-09-21/Day").contains("Kept as TDL 2026-12"));
+        assertTrue(said(0, "tapes").contains("TDL 2026-12: TDL, 455221 prints, 2026-09-17 to 2026-09-24"));
+        assertTrue(said(0, "tapes", "show", "TDL 2026-12").contains("incomplete: 2026-09-21/Day"));
+        assertEquals(bars("TDL 2026-12"), bars(csv, "--contract", contract));
+        Path parquet = folder.resolve("day.parquet");
+        assertTrue(said(0, "export", "--tape", "TDL 2026-12", "--from", "2026-09-24", "--out", parquet.toString())
+                .contains("95293 prints"));
+        assertTrue(
+                said(0, "import", parquet.toString(), "--contract", contract).contains("95293 prints from 2026-09-23"));
+        Path back = folder.resolve("back.csv");
+        said(0, "export", "--tape", "day", "--out", back.toString());
+        String[] day = Files.readString(Path.of(csv)).split("(?=2026-09-23T06:00)", 2);
+        assertEquals(Files.readString(back), day[0].lines().findFirst().orElseThrow() + "\r\n" + day[1],
+                "through Parquet and the store to the same bytes");
+        said(0, "tapes", "remove", "TDL 2026-12");
+        assertTrue(said(1, "tapes", "show", "TDL 2026-12").contains("there are day"));
+    }
+
+    @Test
+    public void badLinesAreCountedAndLeftOutOnlyWhenSaid() throws IOException {
+        Path file = folder.resolve("other.txt");
+        Files.writeString(file,
+                "Stamp;Last;Lots;Memo\n24.09.2026 09:45:00;1280,00;2;a\n24.09.2026 09:45:01;1280,10;2;b\n"
+                        + "24.09.2026 09:45:02;1280,25;1;c\n");
+        String refused = said(1, "import", file.toString(), "--contract", contract, "--columns", "time=Stamp");
+        assertTrue(refused.contains("1 prices off the tick grid (bad lines)")
+                && refused.contains("line 3: Last: expected a price on the tick grid of 0.25")
+                && refused.contains("Nothing was kept; --leave-out keeps the rest"), refused);
+        assertTrue(said(0, "import", file.toString(), "--contract", contract, "--columns", "time=Stamp", "--leave-out")
+                .contains("Kept as other, 1 lines left out"));
+        assertTrue(said(1, "import", file.toString(), "--contract", contract).contains("hold the time"));
+        assertTrue(said(2, "import", file.toString(), "--contract", contract, "--columns", "time=Stump")
+                .contains("Stamp, Last, Lots, Memo"));
+        assertTrue(said(2, "import", file.toString(), "--contract", contract, "--zone", "Aukland").contains("IANA"));
+        assertTrue(said(2, "import", file.toString(), "--contract", contract, "--gap", "soon").contains("minutes"));
+    }
+
+    @Test
+    public void aDamagedTapeMendsItself() throws IOException {
+        String csv = folder.resolve("tdl.ticks.csv").toString();
+        said(0, "import", csv, "--contract", contract, "--name", "hurt");
+        String before = bars("hurt");
+        Path file = DataFolder.path().resolve("tapes/hurt.tape");
+        byte[] bytes = Files.readAllBytes(file);
+        bytes[bytes.length / 3] ^= 1;
+        Path other = folder.resolve("other");
+        Files.write(other, bytes);
+        Files.move(other, file, StandardCopyOption.REPLACE_EXISTING);
+        assertTrue(said(0, "tapes", "check", "hurt").contains("hurt was damaged and is whole again"));
+        assertTrue(said(0, "tapes", "check", "hurt").contains("hurt is whole"));
+        Files.write(other, bytes);
+        Files.move(other, file, StandardCopyOption.REPLACE_EXISTING);
+        assertEquals(bars("hurt"), before, "mended on the way");
+    }
+
+    @Test
+    public void monthsAreJoined() throws IOException {
+        String csv = folder.resolve("tdl.ticks.csv").toString();
+        said(0, "import", csv, "--contract", contract, "--name", "2026-09");
+        // the next month: the same prints, four points higher
+        Path higher = folder.resolve("higher.csv");
+        try (Stream<String> lines = Files.lines(Path.of(csv))) {
+            Files.write(higher, (Iterable<String>) lines.map(line -> {
+                String[] f = line.split(",");
+                return line.startsWith("time")
+                        ? line
+                        : f[0] + "," + up(f[1]) + "," + f[2] + "," + up(f[3]) + ","
+                                + up(f[4]) + "," + f[5];
+            })::iterator);
+        }
+        said(0, "import", higher.toString(), "--contract", contract, "--name", "2026-12");
+        assertTrue(said(0, "tapes", "join", "TDL", "--months", "2026-09,2026-12", "--on", "2026-09-22")
+                .contains("2026-09-22: 2026-09 to 2026-12, adjustment 16 ticks (4.00)"));
+        assertTrue(said(0, "tapes").contains("TDL: join"));
+        String adjusted = bars("TDL", "--back-adjust");
+        assertEquals(adjusted, bars("2026-12"), "moved by the difference, both months are one");
+        String[] real = bars("TDL").split("\r\n");
+        assertEquals(real[1].split(",")[2], bars("2026-09").split("\r\n")[1].split(",")[2], "real prices unless asked");
+        assertTrue(said(1, "tapes", "join", "TDL", "--months", "2026-09,2026-12", "--on", "2026-09-22")
+                .contains("already"));
+        assertTrue(said(1, "tapes", "join", "other", "--months", "2026-09,2026-12", "--on", "2026-09-20")
+                .contains("no session"));
+        assertTrue(said(1, "tapes", "join", "other", "--months", "2026-09,2026-12", "--by-volume")
+                .contains("never exceeds"));
+        assertTrue(said(1, "trial", "--tape", "TDL", "--contract", contract, "--strategy",
+                folder.resolve("ebb-fade.strategy.json").toString(), "--account",
+                folder.resolve("gannet-row-40k.account.json").toString(), "--out", folder.resolve("t").toString())
+                .contains("is a join"));
+        said(0, "tapes", "remove", "TDL");
+        assertTrue(said(0, "tapes").contains("2026-12"), "the months stay");
+    }
+
+    private static String up(String price) {
+        return new java.math.BigDecimal(price).add(new java.math.BigDecimal("4.00")).toPlainString();
+    }
+}

@@ -1,0 +1,60 @@
+package stativex.files.tape;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import stativex.files.BadInput;
+import stativex.market.Contract;
+import stativex.market.Join;
+import stativex.market.Tape;
+
+/** Finds a tape by what a person calls it: a CSV or Parquet file, or the name of a stored tape or join. */
+public final class TapeReference {
+    /** A tape with the contract that its prices are ticks of, and the rolls in it. */
+    public record Found(Contract contract, Tape tape, List<Join.Roll> rolls) {}
+
+    private TapeReference() {}
+
+    /** Whether the reference names a file, by its ending or because there is one. */
+    public static boolean isFile(String reference) {
+        String name = reference.toLowerCase(Locale.ROOT);
+        return name.endsWith(".csv") || name.endsWith(".parquet") || Files.exists(Path.of(reference));
+    }
+
+    /**
+     * Opens a tape.
+     *
+     * @param contract of a file; a stored tape has its own, which one given must agree with in tick size
+     * @param backAdjusted whether earlier months of a join are moved to the newest one
+     * @throws BadInput when there is no such tape, or a file comes without a contract
+     */
+    public static Found open(TapeStore store, String reference, Optional<Contract> contract, boolean backAdjusted) {
+        if (isFile(reference)) {
+            Contract of = contract
+                    .orElseThrow(() -> new BadInput(reference + ": a file needs a contract: --contract FILE.json"));
+            Path file = Path.of(reference);
+            return new Found(of,
+                    TapeImport.isParquet(file) ? ParquetTicks.read(file, of) : TickCsv.read(file, of), List.of());
+        }
+        Joins joins = new Joins(store);
+        if (!store.has(reference) && joins.has(reference)) {
+            Join join = joins.open(reference);
+            return fitting(reference, contract,
+                    new Found(join.contract(), backAdjusted ? join.backAdjusted() : join.tape(), join.rolls()));
+        }
+        TapeStore.Stored stored = store.open(reference);
+        return fitting(reference, contract,
+                new Found(stored.info().contract().value(), stored.tape(), List.of()));
+    }
+
+    private static Found fitting(String name, Optional<Contract> given, Found found) {
+        if (given.isPresent() && given.get().tickSize().compareTo(found.contract().tickSize()) != 0) {
+            throw new BadInput("tape " + name + " holds prices in ticks of "
+                    + found.contract().tickSize().toPlainString() + ", the contract given has ticks of "
+                    + given.get().tickSize().toPlainString());
+        }
+        return new Found(given.orElse(found.contract()), found.tape(), found.rolls());
+    }
+}
