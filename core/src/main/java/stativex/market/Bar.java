@@ -21,6 +21,8 @@ final class Bar {
     long bought;
     long sold;
     int trades;
+    /** Contracts taken from the first print. */
+    long firstPart;
     LocalDate date;
     int marks;
     long nextUp;
@@ -40,6 +42,7 @@ final class Bar {
         long price = tape.price(print);
         if (isEmpty()) {
             first = print;
+            firstPart = contracts;
             start = tape.time(print);
             open = price;
             high = price;
@@ -57,6 +60,7 @@ final class Bar {
     void takeAll(Tape tape, int from, int to) {
         if (isEmpty()) {
             first = from;
+            firstPart = tape.size(from);
             start = tape.time(from);
             open = tape.price(from);
             high = open;

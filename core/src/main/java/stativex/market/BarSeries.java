@@ -1,6 +1,7 @@
 package stativex.market;
 
 import java.time.LocalDate;
+import java.util.Optional;
 
 /**
  * Closed bars of one series, in columns, oldest first. Every bar remembers the prints it was made of, so that whatever
@@ -25,6 +26,17 @@ public final class BarSeries {
     private final LongColumn marks = new LongColumn();
     private final LongColumn nextUp = new LongColumn();
     private final LongColumn nextDown = new LongColumn();
+    private final LongColumn firstPart = new LongColumn();
+    private final LongColumn stretchHigh = new LongColumn();
+    private final LongColumn stretchLow = new LongColumn();
+    private final LongColumn stretchVolume = new LongColumn();
+    private Optional<Filter> filter = Optional.empty();
+
+    /** Bars whose extremes are kept together. */
+    private static final int STRETCH = 256;
+
+    /** Which prints make bars. */
+    private record Filter(SessionCalendar calendar, BarSettings settings) {}
 
     public BarSeries(Tape tape) {
         this.tape = tape;
@@ -32,6 +44,25 @@ public final class BarSeries {
 
     public Tape tape() {
         return tape;
+    }
+
+    /** Only prints inside sessions that the settings use make bars; others may lie between a bar's first and last. */
+    void from(SessionCalendar calendar, BarSettings settings) {
+        filter = Optional.of(new Filter(calendar, settings));
+    }
+
+    /** Whether prints between a bar's first and last may not belong to it. */
+    boolean skips() {
+        return filter.isPresent();
+    }
+
+    /** The session that contains {@code time}, or the next one. */
+    Optional<Session> session(long time) {
+        return filter.orElseThrow().calendar().current(time);
+    }
+
+    boolean uses(Session session) {
+        return filter.orElseThrow().settings().uses(session);
     }
 
     /** Number of closed bars. */
@@ -89,6 +120,11 @@ public final class BarSeries {
         return (int) last.get(bar);
     }
 
+    /** Contracts that the bar has of its first print; the rest of a split one belongs to bars before it. */
+    long firstPart(int bar) {
+        return firstPart.get(bar);
+    }
+
     /** Beginning: of a time bar its interval, of day and longer bars the first open, else the first print. */
     public long start(int bar) {
         return start.get(bar);
@@ -143,6 +179,7 @@ public final class BarSeries {
         marks.add(0);
         nextUp.add(0);
         nextDown.add(0);
+        firstPart.add(tape.size(from));
     }
 
     private void append(int from, int to, long o, long h, long l, long c, long contracts, long bought, long sold,
@@ -158,6 +195,23 @@ public final class BarSeries {
         last.add(to);
         day.add(date.toEpochDay());
         cut.add(wasCut ? 1 : 0);
+        if (count() % STRETCH == 0) {
+            keepExtremes(count() - STRETCH);
+        }
+    }
+
+    private void keepExtremes(int from) {
+        long highest = Long.MIN_VALUE;
+        long lowest = Long.MAX_VALUE;
+        long most = 0;
+        for (int bar = from; bar < from + STRETCH; bar++) {
+            highest = Math.max(highest, high.get(bar));
+            lowest = Math.min(lowest, low.get(bar));
+            most = Math.max(most, volume.get(bar));
+        }
+        stretchHigh.add(highest);
+        stretchLow.add(lowest);
+        stretchVolume.add(most);
     }
 
     /** Adds a bar as it was formed. */
@@ -170,20 +224,73 @@ public final class BarSeries {
         marks.add(bar.marks);
         nextUp.add(bar.nextUp);
         nextDown.add(bar.nextDown);
+        firstPart.add(bar.firstPart);
     }
 
     /** An immutable view of the closed bars, safe to hand to another thread. */
     public View view() {
         return new View(open.prefix(), high.prefix(), low.prefix(), close.prefix(), volume.prefix(), buyVolume.prefix(),
-                sellVolume.prefix(), first.prefix(), last.prefix(), day.prefix(), cut.prefix());
+                sellVolume.prefix(), first.prefix(), last.prefix(), day.prefix(), cut.prefix(), start.prefix(),
+                end.prefix(), marks.prefix(), stretchHigh.prefix(), stretchLow.prefix(), stretchVolume.prefix());
     }
 
-    /** See {@link BarSeries#view()}. */
+    /**
+     * See {@link BarSeries#view()}.
+     *
+     * @param stretchHigh highest price of each {@value #STRETCH} bars, for looking at many at once; likewise lowest price
+     *        and largest volume
+     */
     public record View(LongColumn.Prefix open, LongColumn.Prefix high, LongColumn.Prefix low, LongColumn.Prefix close,
             LongColumn.Prefix volume, LongColumn.Prefix buyVolume, LongColumn.Prefix sellVolume,
-            LongColumn.Prefix first, LongColumn.Prefix last, LongColumn.Prefix day, LongColumn.Prefix cut) {
+            LongColumn.Prefix first, LongColumn.Prefix last, LongColumn.Prefix day, LongColumn.Prefix cut,
+            LongColumn.Prefix start, LongColumn.Prefix end, LongColumn.Prefix marks, LongColumn.Prefix stretchHigh,
+            LongColumn.Prefix stretchLow, LongColumn.Prefix stretchVolume) {
         public int count() {
             return close.count();
+        }
+
+        /** Whether the series began anew with this bar. */
+        public boolean fresh(int bar) {
+            return (marks.get(bar) & Bar.FRESH) != 0;
+        }
+
+        /** The highest price of the bars {@code from} to {@code to}, the last one not included; at least one. */
+        public long highest(int from, int to) {
+            return largest(high, stretchHigh, from, to);
+        }
+
+        /** The largest volume, likewise. */
+        public long mostVolume(int from, int to) {
+            return largest(volume, stretchVolume, from, to);
+        }
+
+        /** The lowest price, likewise. */
+        public long lowest(int from, int to) {
+            long lowest = Long.MAX_VALUE;
+            int bar = from;
+            while (bar < to) {
+                if (bar % STRETCH == 0 && bar + STRETCH <= to) {
+                    lowest = Math.min(lowest, stretchLow.get(bar / STRETCH));
+                    bar += STRETCH;
+                } else {
+                    lowest = Math.min(lowest, low.get(bar++));
+                }
+            }
+            return lowest;
+        }
+
+        private static long largest(LongColumn.Prefix column, LongColumn.Prefix stretches, int from, int to) {
+            long largest = Long.MIN_VALUE;
+            int bar = from;
+            while (bar < to) {
+                if (bar % STRETCH == 0 && bar + STRETCH <= to) {
+                    largest = Math.max(largest, stretches.get(bar / STRETCH));
+                    bar += STRETCH;
+                } else {
+                    largest = Math.max(largest, column.get(bar++));
+                }
+            }
+            return largest;
         }
     }
 

@@ -32,6 +32,7 @@ public final class SeriesBuilder {
             case BarType.Renko type -> new RenkoFormer(tape, type);
             case BarType.Period type -> new PeriodFormer(tape, type, calendar, settings);
         };
+        former.series.from(calendar, settings);
     }
 
     /** The bars of a whole tape; the last one stays forming and is left out. */

@@ -8,6 +8,7 @@ import java.time.DayOfWeek;
 import java.time.LocalDate;
 import java.time.temporal.TemporalAdjusters;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -15,6 +16,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.SplittableRandom;
 import org.testng.annotations.Test;
 import stativex.trial.Given;
@@ -38,6 +40,8 @@ public class BarTwinTest {
         int trades;
         String marks = "";
         LocalDate date;
+        /** Unknown, buyer, seller volume by price. */
+        final Map<Long, int[]> prices = new TreeMap<>();
 
         static B of(Tape tape, List<Integer> prints, Map<Integer, Integer> parts, LocalDate date) {
             B b = new B();
@@ -56,6 +60,7 @@ public class BarTwinTest {
 
         void count(Tape tape, int p, int size) {
             volume += size;
+            prices.computeIfAbsent(tape.price(p), k -> new int[3])[tape.aggressor(p).ordinal()] += size;
             trades++;
             bought += tape.aggressor(p) == Aggressor.BUYER ? size : 0;
             sold += tape.aggressor(p) == Aggressor.SELLER ? size : 0;
@@ -64,7 +69,8 @@ public class BarTwinTest {
         @Override
         public String toString() {
             return start + " " + end + " " + open + " " + high + " " + low + " " + close + " " + volume + " " + bought
-                    + " " + sold + " " + trades + " " + date + marks;
+                    + " " + sold + " " + trades + " " + date + marks + prices.entrySet().stream()
+                            .map(e -> " " + e.getKey() + ":" + Arrays.toString(e.getValue())).toList();
         }
     }
 
@@ -79,7 +85,8 @@ public class BarTwinTest {
         return s.start(i) + " " + s.end(i) + " " + s.open(i) + " " + s.high(i) + " " + s.low(i) + " " + s.close(i) + " "
                 + s.volume(i) + " " + s.buyVolume(i) + " " + s.sellVolume(i) + " " + s.trades(i) + " "
                 + s.tradingDate(i)
-                + marks;
+                + marks + VolumeByPrice.of(s, i, i).rows().stream().map(
+                        r -> " " + r.price() + ":" + List.of(r.unknown(), r.bought(), r.sold())).toList();
     }
 
     private static Tape tape(SplittableRandom dice) {

@@ -98,6 +98,49 @@ public class TapeTest {
     }
 
     @Test
+    public void extremesOfManyBarsAreThoseOfEach() {
+        SplittableRandom dice = new SplittableRandom(9);
+        TapeBuilder tape = new TapeBuilder(5000);
+        long time = stativex.trial.Given.at(0, "01:00:00");
+        for (int i = 0; i < 5000; i++) {
+            tape.add(time + i * 100_000_000L, dice.nextInt(1000), 1 + dice.nextInt(1000), Tape.NONE, Tape.NONE);
+        }
+        BarSeries bars = SeriesBuilder.all(tape.build(), stativex.trial.Given.calendar(),
+                BarSettings.of(new BarType.Ticks(1)));
+        BarSeries.View view = bars.view();
+        for (int round = 0; round < 2000; round++) {
+            int from = dice.nextInt(view.count());
+            int to = dice.nextInt(from + 1, view.count() + 1);
+            long high = Long.MIN_VALUE;
+            long low = Long.MAX_VALUE;
+            long most = 0;
+            for (int bar = from; bar < to; bar++) {
+                high = Math.max(high, bars.high(bar));
+                low = Math.min(low, bars.low(bar));
+                most = Math.max(most, bars.volume(bar));
+            }
+            assertEquals(List.of(view.highest(from, to), view.lowest(from, to), view.mostVolume(from, to)),
+                    List.of(high, low, most));
+        }
+    }
+
+    @Test
+    public void volumeByPriceOfABarAndOfSeveral() {
+        Tape tape = new TapeBuilder(4).add(1, 10, 3, 9, 10).add(2, 9, 2, 9, 10).add(3, 10, 4, 9, 11)
+                .add(4, 9, 3, 8, 9).build();
+        VolumeByPrice all = VolumeByPrice.ofPrints(tape, 0, 3);
+        assertEquals(all.rows(), List.of(new VolumeByPrice.Row(9, 3, 2, 0), new VolumeByPrice.Row(10, 7, 0, 0)),
+                "the third print lies inside the quote: a buyer by the tick test");
+        assertEquals(all.most().orElseThrow().price(), 10);
+        assertEquals(all.volume(), 12);
+        assertEquals(all.bought() - all.sold(), 8);
+        assertEquals(VolumeByPrice.ofPrints(tape, 1, 0).most(), Optional.empty());
+        Tape even = new TapeBuilder(4).add(1, 10, 3, 9, 10).add(2, 12, 3, 9, 10).add(2, 13, 3, 9, 10).build();
+        assertEquals(VolumeByPrice.ofPrints(even, 0, 2).most().orElseThrow().price(), 12,
+                "of equal ones the middle one");
+    }
+
+    @Test
     public void whatCannotBeKeptIsRefusedAndNothingAdded() {
         TapeBuilder builder = new TapeBuilder(4).add(10, 5, 1, 4, 6);
         assertThrows(IllegalArgumentException.class, () -> builder.add(9, 5, 1, 4, 6));
