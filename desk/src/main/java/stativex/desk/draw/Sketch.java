@@ -1,16 +1,27 @@
 package stativex.desk.draw;
 
+import java.nio.IntBuffer;
+import java.util.Optional;
+import javafx.scene.Scene;
 import javafx.scene.canvas.Canvas;
+import javafx.scene.image.ImageView;
+import javafx.scene.image.PixelBuffer;
+import javafx.scene.image.PixelFormat;
+import javafx.scene.image.WritableImage;
 import javafx.scene.layout.Region;
 
-/** A region that is drawn by hand: it keeps a canvas of its size and paints when asked or resized. */
+/** A region that is drawn by hand: it keeps pixels of its size, a canvas for texts, and paints when asked or resized. */
 public abstract class Sketch extends Region {
-    private final Canvas canvas = new Canvas();
-    private final CanvasPen pen = new CanvasPen(canvas.getGraphicsContext2D());
+    private final ImageView shapes = new ImageView();
+    private final Canvas words = new Canvas();
+    private Optional<PixelBuffer<IntBuffer>> buffer = Optional.empty();
+    private Optional<PixelPen> pen = Optional.empty();
+    private double scale = 1;
 
     protected Sketch() {
-        canvas.setMouseTransparent(true);
-        getChildren().add(canvas);
+        shapes.setMouseTransparent(true);
+        words.setMouseTransparent(true);
+        getChildren().addAll(shapes, words);
         setMinSize(0, 0);
     }
 
@@ -18,19 +29,41 @@ public abstract class Sketch extends Region {
     protected final void layoutChildren() {
         double width = Math.floor(getWidth());
         double height = Math.floor(getHeight());
-        if (canvas.getWidth() != width || canvas.getHeight() != height) {
-            canvas.setWidth(width);
-            canvas.setHeight(height);
+        double wanted = Optional.ofNullable(getScene()).map(Scene::getWindow)
+                .map(window -> Math.max(1, window.getOutputScaleX())).orElse(1.0);
+        if (words.getWidth() != width || words.getHeight() != height || wanted != scale || pen.isEmpty()) {
+            words.setWidth(width);
+            words.setHeight(height);
+            scale = wanted;
+            prepare();
             repaint();
         }
     }
 
+    private void prepare() {
+        int wide = (int) Math.round(words.getWidth() * scale);
+        int high = (int) Math.round(words.getHeight() * scale);
+        if (wide < 1 || high < 1) {
+            pen = Optional.empty();
+            return;
+        }
+        int[] pixels = new int[wide * high];
+        PixelBuffer<IntBuffer> fresh = new PixelBuffer<>(wide, high, IntBuffer.wrap(pixels),
+                PixelFormat.getIntArgbPreInstance());
+        buffer = Optional.of(fresh);
+        pen = Optional.of(new PixelPen(pixels, wide, high, scale, words.getGraphicsContext2D()));
+        shapes.setImage(new WritableImage(fresh));
+        shapes.setFitWidth(words.getWidth());
+        shapes.setFitHeight(words.getHeight());
+    }
+
     /** Paints anew. */
     public final void repaint() {
-        if (canvas.getWidth() > 0 && canvas.getHeight() > 0) {
-            canvas.getGraphicsContext2D().clearRect(0, 0, canvas.getWidth(), canvas.getHeight());
-            paint(pen, canvas.getWidth(), canvas.getHeight());
-        }
+        pen.ifPresent(p -> buffer.orElseThrow().updateBuffer(changed -> {
+            p.clear();
+            paint(p, words.getWidth(), words.getHeight());
+            return null;
+        }));
     }
 
     /** Draws everything; the area is clear. */
