@@ -1,41 +1,65 @@
 package stativex.desk.chart;
 
-import stativex.desk.draw.Pen;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Consumer;
 import javafx.scene.Cursor;
+import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
+import stativex.desk.draw.Pen;
+import stativex.desk.draw.Sketch;
+import stativex.desk.draw.SvgPen;
 import stativex.desk.look.Fonts;
 import stativex.desk.look.Format;
 import stativex.desk.look.Palette;
-import stativex.desk.draw.Sketch;
 import stativex.engine.Snapshot;
 import stativex.engine.Trade;
-import stativex.market.Side;
+import stativex.market.Drawing;
 
 /**
- * The trading chart: bars as ink on paper, studies as lines, the open trade with its stop and targets, pins, volume, price
- * and time axes, a crosshair. The wheel zooms at the cursor, a drag pans, a double click goes back to the newest bar; by
- * keyboard the arrows move the crosshair, + and − zoom, End follows, Escape hides the crosshair.
+ * The trading chart: bars as ink on paper or opened up into flow, studies as lines, the open trade with its stop and
+ * targets, pins, drawn lines and markers, panels, price and time axes, a crosshair. The wheel zooms at the cursor, a drag
+ * pans, dragging an axis stretches it, a double click on an axis fits it, on the chart goes back to the newest bar. By
+ * keyboard the arrows move the crosshair, + and − zoom (with Ctrl the price axis), Home shows all bars, End follows, L, S
+ * and M draw at the crosshair, N selects the next drawing, Alt with arrows moves it, Delete takes it away, Escape lets go.
  */
 public final class ChartView extends Sketch {
     /** Width of the price axis; whatever stands under the chart keeps it free too. */
     public static final double AXIS = 74;
-    private static final double TIME_AXIS = 20;
-    private static final double VOLUME = 52;
+
+    /** What the next click draws. */
+    public enum Tool {
+        NONE, LEVEL, SLOPE, MARKER
+    }
+
+    /** Where a drag began. */
+    private enum Area {
+        CHART, PRICES, TIMES
+    }
 
     private final Viewport viewport;
     private final Pins pins = new Pins();
     private final List<Runnable> watchers = new ArrayList<>();
+    private final Consumer<Optional<Long>> follower = this::follow;
     private Optional<ChartModel> model = Optional.empty();
+    private ChartOptions options = ChartOptions.PLAIN;
+    private Optional<ChartSpace> painted = Optional.empty();
+    private Optional<PriceScale> held = Optional.empty();
     private Optional<Pins.Pin> opened = Optional.empty();
+    private Optional<Drawings> drawings = Optional.empty();
+    private Optional<ChartLink> link = Optional.empty();
+    private Optional<Drawing.Marker> slopeBegun = Optional.empty();
+    private Tool tool = Tool.NONE;
+    private Area area = Area.CHART;
     private int cursorBar = -1;
     private double cursorY = Double.NaN;
-    private double dragX;
+    private double lastX;
+    private double lastY;
     private boolean dragged;
+    private boolean drawingHeld;
 
     /** @param viewport shared with what is drawn under the chart */
     public ChartView(Viewport viewport) {
@@ -44,24 +68,31 @@ public final class ChartView extends Sketch {
         getStyleClass().add("chart");
         setAccessibleText("Chart. Arrow keys move bar by bar.");
         setCursor(Cursor.CROSSHAIR);
-        addEventHandler(MouseEvent.MOUSE_MOVED, e -> point(e.getX(), e.getY()));
-        addEventHandler(MouseEvent.MOUSE_EXITED, e -> point(-1, Double.NaN));
-        addEventHandler(MouseEvent.MOUSE_PRESSED, e -> {
-            requestFocus();
-            dragX = e.getX();
-            dragged = false;
+        addEventHandler(MouseEvent.MOUSE_MOVED, e -> {
+            setCursor(switch (area(e.getX(), e.getY())) {
+                case CHART -> Cursor.CROSSHAIR;
+                case PRICES -> Cursor.V_RESIZE;
+                case TIMES -> Cursor.H_RESIZE;
+            });
+            point(e.getX(), e.getY());
         });
-        addEventHandler(MouseEvent.MOUSE_DRAGGED, e -> {
-            if (dragged || Math.abs(e.getX() - dragX) > 3) {
-                dragged = true;
-                viewport.drag(e.getX() - dragX, bars());
-                dragX = e.getX();
-                changed();
+        addEventHandler(MouseEvent.MOUSE_EXITED, e -> point(-1, Double.NaN));
+        addEventHandler(MouseEvent.MOUSE_PRESSED, this::press);
+        addEventHandler(MouseEvent.MOUSE_DRAGGED, this::drag);
+        addEventHandler(MouseEvent.MOUSE_RELEASED, e -> {
+            if (drawingHeld && dragged) {
+                drawings.ifPresent(Drawings::moved);
             }
+            drawingHeld = false;
         });
         addEventHandler(MouseEvent.MOUSE_CLICKED, this::click);
         addEventHandler(ScrollEvent.SCROLL, e -> {
-            viewport.zoom(Math.pow(1.0015, e.getDeltaY()), e.getX());
+            double factor = Math.pow(1.0015, e.getDeltaY());
+            if (area(e.getX(), e.getY()) == Area.PRICES) {
+                stretch(1 / factor);
+            } else {
+                viewport.zoom(factor, e.getX());
+            }
             changed();
             e.consume();
         });
@@ -75,7 +106,7 @@ public final class ChartView extends Sketch {
 
     /** The bar under the crosshair; empty when there is none. */
     public Optional<Integer> cursorBar() {
-        return cursorBar >= 0 && cursorBar < bars() ? Optional.of(cursorBar) : Optional.empty();
+        return cursorBar >= 0 && cursorBar < count() ? Optional.of(cursorBar) : Optional.empty();
     }
 
     public void show(ChartModel shown) {
@@ -83,8 +114,83 @@ public final class ChartView extends Sketch {
         repaint();
     }
 
-    private int bars() {
-        return model.map(ChartModel::bars).orElse(0);
+    public Optional<ChartModel> model() {
+        return model;
+    }
+
+    public ChartOptions options() {
+        return options;
+    }
+
+    public void options(ChartOptions other) {
+        options = other;
+        repaint();
+    }
+
+    /** Draws these, and lets the person draw and move them. */
+    public void drawings(Drawings drawn) {
+        drawings = Optional.of(drawn);
+        repaint();
+    }
+
+    public Optional<Drawings> drawings() {
+        return drawings;
+    }
+
+    public Tool tool() {
+        return tool;
+    }
+
+    /** What the next click draws. */
+    public void tool(Tool next) {
+        tool = next;
+        slopeBegun = Optional.empty();
+    }
+
+    /** Follows the crosshairs of the other charts in the link. */
+    public void link(ChartLink with) {
+        unlink();
+        link = Optional.of(with);
+        with.join(follower);
+    }
+
+    /** Leaves the link. */
+    public void unlink() {
+        link.ifPresent(l -> l.leave(follower));
+        link = Optional.empty();
+    }
+
+    private void follow(Optional<Long> time) {
+        cursorBar = time.isPresent() && count() > 0 ? model.orElseThrow().bars().barAt(time.get()) : -1;
+        cursorY = Double.NaN;
+        repaint();
+        watchers.forEach(Runnable::run);
+    }
+
+    /** Whether the price axis fits the bars in view by itself. */
+    public boolean fitsPrices() {
+        return held.isEmpty();
+    }
+
+    /** Lets the price axis fit the bars in view again. */
+    public void fitPrices() {
+        held = Optional.empty();
+        changed();
+    }
+
+    public Viewport viewport() {
+        return viewport;
+    }
+
+    /** The chart as it stands, as a Scalable Vector Graphics document. */
+    public String svg() {
+        SvgPen pen = new SvgPen(Math.floor(getWidth()), Math.floor(getHeight()));
+        paint(pen, Math.floor(getWidth()), Math.floor(getHeight()));
+        return pen.document();
+    }
+
+    private int count() {
+        return model.map(m -> m.bars().count()).orElse(0);
     }
 
     private void changed() {
@@ -92,38 +198,134 @@ public final class ChartView extends Sketch {
         watchers.forEach(Runnable::run);
     }
 
+    private Area area(double x, double y) {
+        return x > viewport.plotWidth()
+                ? Area.PRICES
+                : y > getHeight() - Axes.height(options) ? Area.TIMES : Area.CHART;
+    }
+
     private void point(double x, double y) {
-        cursorBar = x < 0 || x > viewport.plotWidth() ? -1 : Math.min(viewport.barAt(x), bars() - 1);
+        cursorBar = x < 0 || x > viewport.plotWidth() ? -1 : Math.min(viewport.barAt(x), count() - 1);
         cursorY = y;
+        tellLink();
         changed();
+    }
+
+    private void tellLink() {
+        link.ifPresent(l -> l.point(follower, cursorBar().map(bar -> model.orElseThrow().bars().start(bar))));
+    }
+
+    private void press(MouseEvent e) {
+        requestFocus();
+        lastX = e.getX();
+        lastY = e.getY();
+        dragged = false;
+        area = area(e.getX(), e.getY());
+        drawingHeld = area == Area.CHART && tool == Tool.NONE && painted.isPresent()
+                && drawings.map(d -> d.select(painted.get(), e.getX(), e.getY())).orElse(false);
+        changed();
+    }
+
+    private void drag(MouseEvent e) {
+        double dx = e.getX() - lastX;
+        double dy = e.getY() - lastY;
+        if (!dragged && Math.hypot(dx, dy) <= 3) {
+            return;
+        }
+        dragged = true;
+        if (drawingHeld) {
+            drawings.orElseThrow().drag(painted.orElseThrow(), lastX, lastY, e.getX(), e.getY());
+        } else {
+            switch (area) {
+                case CHART -> {
+                    viewport.drag(dx, count());
+                    held = held.map(scale -> scale.moved(dy));
+                }
+                case PRICES -> stretch(Math.exp(dy / 150));
+                case TIMES -> viewport.zoom(Math.exp(dx / 150), viewport.plotWidth());
+            }
+        }
+        lastX = e.getX();
+        lastY = e.getY();
+        changed();
+    }
+
+    private void stretch(double factor) {
+        held = held.or(() -> painted.map(ChartSpace::scale)).map(scale -> scale.stretched(factor));
     }
 
     private void click(MouseEvent e) {
         if (e.getClickCount() == 2) {
-            viewport.follow();
+            switch (area(e.getX(), e.getY())) {
+                case PRICES -> held = Optional.empty();
+                case TIMES -> viewport.fit(count());
+                case CHART -> viewport.follow();
+            }
+        } else if (!dragged && tool != Tool.NONE) {
+            painted.ifPresent(s -> place(tool, viewport.barAt(e.getX()), Math.round(s.scale().price(e.getY()))));
         } else if (!dragged) {
             opened = pins.at(e.getX(), e.getY());
         }
         changed();
     }
 
+    /** Draws at a bar and a price; a slope takes two calls. */
+    private void place(Tool what, int bar, long price) {
+        if (drawings.isEmpty() || count() == 0) {
+            return;
+        }
+        long time = model.orElseThrow().bars().start(Math.clamp(bar, 0, count() - 1));
+        Drawings drawn = drawings.get();
+        switch (what) {
+            case NONE -> {
+                return;
+            }
+            case LEVEL -> drawn.add(new Drawing.Level("level", price));
+            case MARKER -> drawn.add(new Drawing.Marker("marker", time, price));
+            case SLOPE -> {
+                if (slopeBegun.isEmpty()) {
+                    slopeBegun = Optional.of(new Drawing.Marker("", time, price));
+                    return;
+                }
+                Drawing.Marker begun = slopeBegun.get();
+                drawn.add(new Drawing.Slope("slope", begun.time(), begun.price(), time, price));
+            }
+        }
+        tool(Tool.NONE);
+    }
+
     private void key(KeyEvent e) {
+        if (e.isAltDown() && drawings.flatMap(Drawings::selected).isPresent() && painted.isPresent()) {
+            moveSelected(e);
+            return;
+        }
         switch (e.getCode()) {
             case LEFT, RIGHT -> {
-                int step = (e.getCode() == javafx.scene.input.KeyCode.LEFT ? -1 : 1) * (e.isShiftDown() ? 10 : 1);
-                cursorBar = Math.clamp(cursorBar < 0 ? bars() - 1 : (long) cursorBar + step, 0,
-                        Math.max(0, bars() - 1));
+                int step = (e.getCode() == KeyCode.LEFT ? -1 : 1) * (e.isShiftDown() ? 10 : 1);
+                cursorBar = Math.clamp(cursorBar < 0 ? count() - 1 : (long) cursorBar + step, 0,
+                        Math.max(0, count() - 1));
                 cursorY = Double.NaN;
-                viewport.reveal(cursorBar, bars());
+                viewport.reveal(cursorBar, count());
+                tellLink();
             }
-            case PLUS, EQUALS, ADD -> viewport.zoom(1.2, viewport.plotWidth());
-            case MINUS, SUBTRACT -> viewport.zoom(1 / 1.2, viewport.plotWidth());
-            case HOME -> viewport.drag(viewport.plotWidth(), bars());
-            case END -> viewport.follow();
+            case PLUS, EQUALS, ADD -> zoom(1.2, e.isShortcutDown());
+            case MINUS, SUBTRACT -> zoom(1 / 1.2, e.isShortcutDown());
+            case HOME -> viewport.fit(count());
+            case END -> {
+                viewport.follow();
+                held = Optional.empty();
+            }
+            case L -> placeAtCursor(Tool.LEVEL);
+            case M -> placeAtCursor(Tool.MARKER);
+            case S -> placeAtCursor(Tool.SLOPE);
+            case N -> drawings.ifPresent(Drawings::selectNext);
+            case DELETE, BACK_SPACE -> drawings.ifPresent(Drawings::remove);
             case ESCAPE -> {
                 cursorBar = -1;
                 cursorY = Double.NaN;
                 opened = Optional.empty();
+                tool(Tool.NONE);
+                drawings.ifPresent(Drawings::deselect);
             }
             default -> {
                 return;
@@ -133,195 +335,115 @@ public final class ChartView extends Sketch {
         changed();
     }
 
-    @Override
-    protected void paint(Pen pen, double width, double height) {
-        double plot = width - AXIS;
-        double priceHeight = height - TIME_AXIS - VOLUME - 8;
-        pen.fill(Palette.CHART, 0, 0, width, height);
-        viewport.plotWidth(plot);
-        if (model.isEmpty() || bars() == 0) {
-            pen.text("No bar yet: press Play.", Fonts.words(13), Palette.MUTED, 14, 24);
-            return;
+    private void zoom(double factor, boolean prices) {
+        if (prices) {
+            stretch(1 / factor);
+        } else {
+            viewport.zoom(factor, viewport.plotWidth());
         }
-        ChartModel m = model.get();
-        boolean position = m.strategy().position().isPresent();
-        viewport.newest(m.bars(), position ? 262 : 104);
-        int first = viewport.firstBar();
-        int last = Math.min(m.bars() - 1, viewport.barAt(plot));
-        PriceScale scale = scale(m, first, last, priceHeight);
-        grid(pen, m, scale, plot, width);
-        breaks(pen, m, first, last, priceHeight);
-        volume(pen, m, first, last, height - TIME_AXIS - VOLUME);
-        pen.clip(0, 0, plot, priceHeight + 4);
-        bars(pen, m, scale, first, last);
-        StudyLines.draw(pen, m, viewport, scale, first, last, priceHeight);
-        pins.draw(pen, m, viewport, scale, first, last);
-        pen.unclip();
-        m.strategy().position().ifPresent(p -> trade(pen, m, p, scale, plot, priceHeight));
-        m.lastPrice()
-                .ifPresent(price -> tag(pen, Format.price(m.contract(), price), scale.y(price), plot, width, true));
-        times(pen, m, first, last, height, plot);
-        crosshair(pen, m, scale, priceHeight, height, width);
-        opened.ifPresent(pin -> pins.callout(pen, pin, plot));
     }
 
-    private static PriceScale scale(ChartModel m, int first, int last, double height) {
-        long lowest = Long.MAX_VALUE;
-        long highest = Long.MIN_VALUE;
-        for (int bar = first; bar <= last; bar++) {
-            lowest = Math.min(lowest, m.low(bar));
-            highest = Math.max(highest, m.high(bar));
-        }
-        if (lowest > highest) {
-            lowest = m.low(m.bars() - 1);
-            highest = m.high(m.bars() - 1);
-        }
-        if (m.strategy().position().isPresent()) {
-            Snapshot.PositionView p = m.strategy().position().get();
-            for (Snapshot.OrderView target : p.targets()) {
-                lowest = Math.min(lowest, target.price().orElse(lowest));
-                highest = Math.max(highest, target.price().orElse(highest));
+    private void placeAtCursor(Tool what) {
+        cursorBar().ifPresent(bar -> {
+            if (tool != what) {
+                tool(what);
             }
-            for (Trade.StopPoint stop : m.strategy().trade().map(Trade::stops).orElse(List.of())) {
+            place(what, bar, Double.isNaN(cursorY) || painted.isEmpty()
+                    ? model.orElseThrow().bars().close(bar)
+                    : Math.round(painted.get().scale().price(cursorY)));
+        });
+    }
+
+    private void moveSelected(KeyEvent e) {
+        int ticks = e.getCode() == KeyCode.UP ? 1 : e.getCode() == KeyCode.DOWN ? -1 : 0;
+        int bars = e.getCode() == KeyCode.RIGHT ? 1 : e.getCode() == KeyCode.LEFT ? -1 : 0;
+        if (ticks != 0 || bars != 0) {
+            drawings.orElseThrow().move(painted.orElseThrow(), ticks, bars, true, true);
+            drawings.orElseThrow().moved();
+            e.consume();
+            changed();
+        }
+    }
+
+    @Override
+    protected void paint(Pen pen, double width, double height) {
+        pen.fill(Palette.CHART, 0, 0, width, height);
+        viewport.plotWidth(width - AXIS);
+        if (count() == 0) {
+            pen.text("No bar yet.", Fonts.words(13), Palette.MUTED, 14, 24);
+            painted = Optional.empty();
+            return;
+        }
+        ChartSpace s = space(model.orElseThrow(), width, height);
+        painted = Optional.of(s);
+        Axes.prices(pen, s);
+        Axes.breaks(pen, s);
+        Panels.draw(pen, s, s.priceHeight() + 8);
+        pen.clip(0, 0, s.plot(), s.priceHeight() + 4);
+        if (FlowArt.fits(s)) {
+            FlowArt.draw(pen, s);
+        } else {
+            BarArt.draw(pen, s);
+        }
+        StudyLines.draw(pen, s);
+        drawings.ifPresent(d -> d.draw(pen, s));
+        s.model().strategy().ifPresent(layer -> pins.draw(pen, s, layer));
+        pen.unclip();
+        s.model().position().ifPresent(p -> TradeArt.draw(pen, s, p));
+        s.model().lastPrice().filter(s.scale()::shows)
+                .ifPresent(
+                        price -> Axes.tag(pen, s, Format.price(s.bars().contract(), price), s.scale().y(price), true));
+        Axes.times(pen, s);
+        crosshair(pen, s);
+        opened.ifPresent(pin -> pins.callout(pen, pin, s.plot()));
+    }
+
+    private ChartSpace space(ChartModel m, double width, double height) {
+        double plot = width - AXIS;
+        double priceHeight = height - Axes.height(options) - Panels.height(m, options) - 8;
+        viewport.newest(m.bars().count(), m.position().isPresent() ? 262 : 104);
+        int first = viewport.firstBar();
+        int last = Math.clamp(viewport.barAt(plot), 0, m.bars().count() - 1);
+        first = Math.min(first, last);
+        PriceScale scale = held.isPresent()
+                ? PriceScale.fitting(6, priceHeight - 6, 0, 1).between(held.get().lowest(), held.get().highest())
+                : fitting(m, first, last, priceHeight);
+        return new ChartSpace(m, options, viewport, scale, first, last, plot, priceHeight, width, height);
+    }
+
+    /** Bars and the open trade decide what the price axis shows; studies far off do not. */
+    private static PriceScale fitting(ChartModel m, int first, int last, double height) {
+        double lowest = m.bars().lowest(first, last + 1);
+        double highest = m.bars().highest(first, last + 1);
+        if (m.position().isPresent()) {
+            for (Snapshot.OrderView target : m.position().get().targets()) {
+                double price = target.price().orElse(m.bars().close(last));
+                lowest = Math.min(lowest, price);
+                highest = Math.max(highest, price);
+            }
+            for (Trade.StopPoint stop : m.openTrade().map(Trade::stops).orElse(List.of())) {
                 lowest = Math.min(lowest, stop.level());
                 highest = Math.max(highest, stop.level());
             }
         }
-        return new PriceScale(6, height - 6, lowest, highest);
+        return PriceScale.fitting(6, height - 6, lowest, highest);
     }
 
-    private static void grid(Pen pen, ChartModel m, PriceScale scale, double plot, double width) {
-        for (long level : scale.grid(44)) {
-            double y = Math.round(scale.y(level));
-            pen.fill(Palette.FAINT, 0, y, plot, 1);
-            // the tag of the last price stands there instead
-            if (m.lastPrice().isEmpty() || Math.abs(scale.y(m.lastPrice().get()) - y) > 15) {
-                pen.rightAligned(Format.price(m.contract(), level), Fonts.figures(11), Palette.MUTED, width - 8, y + 4);
-            }
-        }
-        pen.fill(Palette.RULE, plot, 0, 1, 4000);
-    }
-
-    private void breaks(Pen pen, ChartModel m, int first, int last, double height) {
-        for (int bar = Math.max(1, first); bar <= last; bar++) {
-            if (m.begins(bar)) {
-                double x = Math.round(viewport.x(bar)) + 0.5;
-                pen.line(Palette.RULE, 1, x, 0, x, height, 3, 3);
-            }
-        }
-    }
-
-    private void volume(Pen pen, ChartModel m, int first, int last, double top) {
-        long most = 1;
-        for (int bar = first; bar <= last; bar++) {
-            most = Math.max(most, m.volume(bar));
-        }
-        double body = body();
-        for (int bar = first; bar <= last; bar++) {
-            double h = Math.max(1, Math.round((VOLUME - 12) * m.volume(bar) / most));
-            pen.fill(Palette.SOFT, Math.round(viewport.centre(bar) - body / 2), top + VOLUME - h, body, h);
-        }
-        pen.fill(Palette.RULE, 0, top + VOLUME, viewport.plotWidth(), 1);
-        pen.text("volume, most " + Format.grouped(Long.toString(most)), Fonts.words(10), Palette.MUTED, 8, top + 8);
-    }
-
-    /** Width of a bar's body, odd so that its wick stands in the middle. */
-    private double body() {
-        double width = Math.max(1, Math.floor(viewport.barWidth() * 0.66));
-        return width % 2 == 0 ? width - 1 : width;
-    }
-
-    private void bars(Pen pen, ChartModel m, PriceScale scale, int first, int last) {
-        double body = body();
-        for (int bar = first; bar <= last; bar++) {
-            double left = Math.round(viewport.centre(bar) - body / 2);
-            double high = Math.round(scale.y(m.high(bar)));
-            double low = Math.round(scale.y(m.low(bar)));
-            double open = Math.round(scale.y(m.open(bar)));
-            double close = Math.round(scale.y(m.close(bar)));
-            double top = Math.min(open, close);
-            double height = Math.max(1, Math.abs(open - close));
-            double middle = left + Math.floor(body / 2);
-            if (body < 3) {
-                pen.fill(Palette.SLATE, middle, high, 1, Math.max(1, low - high));
-            } else if (m.close(bar) >= m.open(bar)) {
-                pen.fill(Palette.SLATE, middle, high, 1, top - high);
-                pen.fill(Palette.SLATE, middle, top + height, 1, Math.max(0, low - top - height));
-                pen.frame(Palette.SLATE, left, top, body, Math.max(2, height));
-            } else {
-                pen.fill(Palette.SLATE, middle, high, 1, Math.max(1, low - high));
-                pen.fill(Palette.SLATE, left, top, body, height);
-            }
-        }
-    }
-
-    private void trade(Pen pen, ChartModel m, Snapshot.PositionView p, PriceScale scale, double plot, double height) {
-        LabelStack labels = new LabelStack();
-        boolean isLong = p.side() == Side.LONG;
-        double average = (double) p.averageSum() / p.averageQuantity();
-        labels.add((isLong ? "LONG " : "SHORT ") + p.open() + " @ " + Format.grouped(
-                m.contract().meanText(p.averageSum(), p.averageQuantity())), isLong ? Palette.LONG : Palette.SHORT,
-                isLong ? Palette.LONG : Palette.SHORT_TEXT, scale.y(average), true);
-        p.stop().ifPresent(stop -> {
-            long now = distance(p, stop);
-            long initial = m.strategy().trade().flatMap(t -> t.initialStop()).orElse(0L);
-            String from = -initial == now ? "" : Format.ticks(-initial) + " → ";
-            labels.add("STOP " + p.open() + "  " + from + Format.ticks(now), Palette.TRIP, Palette.TRIP, scale.y(stop),
-                    false);
-        });
-        for (Snapshot.OrderView target : p.targets()) {
-            long price = target.price().orElseThrow();
-            labels.add("TARGET " + target.rest() + "  " + Format.ticks(distance(p, price)), Palette.INK, Palette.INK,
-                    scale.y(price), true);
-        }
-        double newest = viewport.x(m.bars());
-        // the lines begin right of the studies' names
-        labels.draw(pen, Fonts.figures(11), Math.min(newest + 80, plot - 40), plot - 4, 2, height);
-    }
-
-    private static long distance(Snapshot.PositionView p, long price) {
-        return Math.floorDiv(p.side().sign() * (price * p.averageQuantity() - p.averageSum()), p.averageQuantity());
-    }
-
-    private static void tag(Pen pen, String text, double y, double plot, double width, boolean solid) {
-        double top = Math.round(y) - 9;
-        pen.fill(solid ? Palette.INK : Palette.SLATE, plot + 1, top, width - plot - 1, 18);
-        pen.rightAligned(text, Fonts.figures(11), Palette.CHART, width - 8, top + 13);
-    }
-
-    private void times(Pen pen, ChartModel m, int first, int last, double height, double plot) {
-        double free = 4;
-        for (int bar = first; bar <= last; bar++) {
-            boolean begins = m.begins(bar);
-            double x = viewport.centre(bar);
-            if (begins || x > free + 54) {
-                String text = Format.minute(m.start(bar), m.zone());
-                double w = pen.width(text, Fonts.figures(10.5));
-                if (x - w / 2 > free && x + w / 2 < plot) {
-                    pen.fill(Palette.RULE, Math.round(x), height - TIME_AXIS, 1, 4);
-                    pen.centred(text, Fonts.figures(10.5), Palette.MUTED, x, height - 5);
-                    free = x + w / 2;
-                }
-            }
-        }
-    }
-
-    private void crosshair(Pen pen, ChartModel m, PriceScale scale, double priceHeight, double height, double width) {
+    private void crosshair(Pen pen, ChartSpace s) {
         if (cursorBar().isEmpty()) {
             return;
         }
         double x = Math.round(viewport.centre(cursorBar)) + 0.5;
-        pen.line(Palette.SLATE, 1, x, 0, x, height - TIME_AXIS, 2, 2);
-        String time = Format.clock(m.start(cursorBar), m.zone());
-        double w = pen.width(time, Fonts.figures(10.5)) + 10;
-        double left = Math.clamp(x - w / 2, 0, Math.max(0, viewport.plotWidth() - w));
-        pen.fill(Palette.SLATE, left, height - TIME_AXIS + 1, w, TIME_AXIS - 3);
-        pen.text(time, Fonts.figures(10.5), Palette.CHART, left + 5, height - 6);
-        if (cursorY > 0 && cursorY < priceHeight) {
+        pen.line(Palette.SLATE, 1, x, 0, x, s.height() - Axes.height(options), 2, 2);
+        Axes.time(pen, s, cursorBar, x);
+        if (cursorY > 0 && cursorY < s.priceHeight()) {
             double y = Math.round(cursorY) + 0.5;
-            pen.line(Palette.SLATE, 1, 0, y, viewport.plotWidth(), y, 2, 2);
-            tag(pen, Format.price(m.contract(), Math.round(scale.price(cursorY))), y, viewport.plotWidth(), width,
-                    false);
+            pen.line(Palette.SLATE, 1, 0, y, s.plot(), y, 2, 2);
+            Axes.tag(pen, s, s.price(Math.round(s.scale().price(cursorY))), y, false);
+            if (slopeBegun.isPresent()) {
+                pen.line(Palette.INK, 1, viewport.centre(s.bars().barAt(slopeBegun.get().time())),
+                        s.scale().y(slopeBegun.get().price()), x, y, 4, 3);
+            }
         }
     }
 }

@@ -34,79 +34,79 @@ final class Pins {
         return drawn.stream().filter(p -> Math.hypot(p.x() - x, p.y() - y) <= RADIUS + 3).findFirst();
     }
 
-    void draw(Pen pen, ChartModel m, Viewport view, PriceScale scale, int first, int last) {
+    void draw(Pen pen, ChartSpace s, ChartModel.StrategyLayer layer) {
         drawn.clear();
         below.clear();
         above.clear();
-        for (Trade trade : m.trades()) {
-            trade(pen, m, view, scale, trade, first, last, false);
+        for (Trade trade : layer.trades()) {
+            trade(pen, s, trade, s.first(), s.last(), false);
         }
-        m.strategy().trade().ifPresent(trade -> trade(pen, m, view, scale, trade, first, last, true));
-        for (Decision d : m.decisions()) {
-            if (d.bar() >= first && d.bar() <= last) {
-                decision(pen, m, view, scale, d);
+        layer.view().trade().ifPresent(trade -> trade(pen, s, trade, s.first(), s.last(), true));
+        for (Decision d : layer.decisions()) {
+            if (d.bar() >= s.first() && d.bar() <= s.last()) {
+                decision(pen, s, d);
             }
         }
     }
 
-    private void trade(Pen pen, ChartModel m, Viewport view, PriceScale scale, Trade trade, int first, int last,
+    private void trade(Pen pen, ChartSpace s, Trade trade, int first, int last,
             boolean open) {
-        int from = m.barOf(trade.entryPrint());
-        int to = m.barOf(trade.exitPrint());
+        int from = s.bars().barOf(trade.entryPrint());
+        int to = s.bars().barOf(trade.exitPrint());
         if (to < first || from > last) {
             return;
         }
-        staircase(pen, m, view, scale, trade);
+        staircase(pen, s, trade);
         boolean isLong = trade.side() == Side.LONG;
         String number = Integer.toString(trade.number());
-        double y = place(m, view, scale, from, isLong);
-        double x = view.centre(from);
+        double y = place(s, from, isLong);
+        double x = s.viewport().centre(from);
         pen.disc(Palette.AUTOMATION, Palette.AUTOMATION, x, y, RADIUS);
         pen.centred(number, Fonts.bold(10.5), Color.WHITE, x, y + 4);
-        String price = Format.grouped(m.contract().meanText(trade.entrySum(), trade.quantity()));
+        String price = Format.grouped(s.bars().contract().meanText(trade.entrySum(), trade.quantity()));
         drawn.add(new Pin(x, y, List.of("Trade " + number + ": " + trade.side().word() + " " + trade.quantity() + " @ "
-                + price, Format.clock(trade.entryTime(), m.zone()) + ", by automation")));
+                + price, Format.clock(trade.entryTime(), s.bars().zone()) + ", by automation")));
         if (!open) {
-            double exitY = place(m, view, scale, to, !isLong);
-            double exitX = view.centre(to);
+            double exitY = place(s, to, !isLong);
+            double exitX = s.viewport().centre(to);
             pen.fill(Palette.CHART, exitX - RADIUS, exitY - RADIUS, 2 * RADIUS, 2 * RADIUS);
             pen.frame(Palette.AUTOMATION, exitX - RADIUS, exitY - RADIUS, 2 * RADIUS, 2 * RADIUS);
             pen.centred(number, Fonts.bold(10.5), Palette.AUTOMATION, exitX, exitY + 4);
             drawn.add(new Pin(exitX, exitY, List.of("Trade " + number + " left: " + trade.exitReason(),
-                    Format.clock(trade.exitTime(), m.zone()) + ", mean "
-                            + Format.grouped(m.contract().meanText(trade.exitSum(), Math.max(1, trade.left()))),
+                    Format.clock(trade.exitTime(), s.bars().zone()) + ", mean "
+                            + Format.grouped(s.bars().contract().meanText(trade.exitSum(), Math.max(1, trade.left()))),
                     "net " + Format.signedMoney(trade.net()) + ", best " + Format.ticks(trade.mfe()) + ", worst "
                             + Format.ticks(-trade.mae()))));
         }
     }
 
     /** Where the stop stood, as a staircase from bar to bar. */
-    private static void staircase(Pen pen, ChartModel m, Viewport view, PriceScale scale, Trade trade) {
+    private static void staircase(Pen pen, ChartSpace s, Trade trade) {
         List<Trade.StopPoint> stops = trade.stops();
         for (int i = 0; i < stops.size(); i++) {
-            double y = Math.round(scale.y(stops.get(i).level())) + 0.5;
-            double from = view.centre(m.barOf(stops.get(i).print()));
+            double y = Math.round(s.scale().y(stops.get(i).level())) + 0.5;
+            double from = s.viewport().centre(s.bars().barOf(stops.get(i).print()));
             boolean last = i == stops.size() - 1;
-            double to = view.centre(m.barOf(last ? trade.exitPrint() : stops.get(i + 1).print()));
+            double to = s.viewport().centre(s.bars().barOf(last ? trade.exitPrint() : stops.get(i + 1).print()));
             if (last && to < from + 2) {
-                to = from + view.barWidth() / 2;
+                to = from + s.viewport().barWidth() / 2;
             }
             pen.line(Palette.TRIP, 1.5, from, y, to, y);
             if (!last) {
-                double next = Math.round(scale.y(stops.get(i + 1).level())) + 0.5;
+                double next = Math.round(s.scale().y(stops.get(i + 1).level())) + 0.5;
                 pen.line(Palette.TRIP, 1.5, to, y, to, next);
             }
         }
     }
 
-    private void decision(Pen pen, ChartModel m, Viewport view, PriceScale scale, Decision d) {
+    private void decision(Pen pen, ChartSpace s, Decision d) {
         if (d.kind() != Decision.Kind.DECLINED && d.kind() != Decision.Kind.WOULD_BE
                 && d.kind() != Decision.Kind.REJECTED) {
             return;
         }
         boolean isLong = d.side().orElse(Side.LONG) == Side.LONG;
-        double x = view.centre(d.bar());
-        double y = place(m, view, scale, d.bar(), isLong);
+        double x = s.viewport().centre(d.bar());
+        double y = place(s, d.bar(), isLong);
         if (d.kind() == Decision.Kind.WOULD_BE) {
             double tip = isLong ? -7 : 7;
             pen.polygon(Palette.CHART, Palette.INK, new double[]{x - 6, x, x + 6},
@@ -117,7 +117,7 @@ final class Pins {
         }
         drawn.add(new Pin(x, y, List.of(d.kind().word() + " " + d.side().map(Side::word).orElse("")
                 + (d.reason().isEmpty() ? "" : ": " + d.reason()), d.detail(),
-                Format.clock(d.time(), m.zone()))));
+                Format.clock(d.time(), s.bars().zone()))));
     }
 
     /** The letter of a reason, as the list of decisions explains it. */
@@ -141,15 +141,15 @@ final class Pins {
     }
 
     /** Clear of every bar that the pin would touch. */
-    private double place(ChartModel m, Viewport view, PriceScale scale, int bar, boolean under) {
+    private double place(ChartSpace s, int bar, boolean under) {
         int already = (under ? below : above).merge(bar, 1, Integer::sum) - 1;
         double away = RADIUS + 5 + already * (2 * RADIUS + 2);
-        int reach = (int) Math.ceil((RADIUS + 1) / view.barWidth());
-        long extreme = under ? m.low(bar) : m.high(bar);
-        for (int i = Math.max(0, bar - reach); i <= Math.min(m.bars() - 1, bar + reach); i++) {
-            extreme = under ? Math.min(extreme, m.low(i)) : Math.max(extreme, m.high(i));
+        int reach = (int) Math.ceil((RADIUS + 1) / s.viewport().barWidth());
+        long extreme = under ? s.bars().low(bar) : s.bars().high(bar);
+        for (int i = Math.max(0, bar - reach); i <= Math.min(s.bars().count() - 1, bar + reach); i++) {
+            extreme = under ? Math.min(extreme, s.bars().low(i)) : Math.max(extreme, s.bars().high(i));
         }
-        return Math.round(under ? scale.y(extreme) + away : scale.y(extreme) - away);
+        return Math.round(under ? s.scale().y(extreme) + away : s.scale().y(extreme) - away);
     }
 
     /** A box with a pin's words beside it. */

@@ -5,23 +5,60 @@ import java.util.List;
 
 /** Turns prices in ticks into pixels. */
 public final class PriceScale {
+    /** Room above and below the prices for pins, pixels. */
+    private static final double AIR = 30;
+
     private final double top;
     private final double height;
     private final double highest;
     private final double lowest;
 
-    /** Room above and below the prices for pins, pixels. */
-    private static final double AIR = 30;
+    private PriceScale(double top, double height, double lowest, double highest) {
+        this.top = top;
+        this.height = height;
+        this.lowest = lowest;
+        this.highest = highest;
+    }
 
     /** A scale over the given prices, with room for pins above and below. */
-    public PriceScale(double top, double height, double lowest, double highest) {
+    static PriceScale fitting(double top, double height, double lowest, double highest) {
         double span = Math.max(8, highest - lowest);
         double middle = (highest + lowest) / 2;
         double half = span / 2 * height / Math.max(40, height - 2 * AIR);
-        this.top = top;
-        this.height = height;
-        this.highest = middle + half;
-        this.lowest = middle - half;
+        return new PriceScale(top, height, middle - half, middle + half);
+    }
+
+    /** The same area with other bounds, at least four ticks apart. */
+    PriceScale between(double low, double high) {
+        double half = Math.max(2, (high - low) / 2);
+        double middle = (high + low) / 2;
+        return new PriceScale(top, height, middle - half, middle + half);
+    }
+
+    /** Stretched about its middle; above 1 shows more prices. */
+    PriceScale stretched(double factor) {
+        double middle = (highest + lowest) / 2;
+        double half = Math.min(1e12, (highest - lowest) / 2 * factor);
+        return between(middle - half, middle + half);
+    }
+
+    /** Moved by pixels, down for positive ones. */
+    PriceScale moved(double pixels) {
+        double ticks = pixels / pixels();
+        return between(lowest + ticks, highest + ticks);
+    }
+
+    double lowest() {
+        return lowest;
+    }
+
+    double highest() {
+        return highest;
+    }
+
+    /** Pixels a tick takes. */
+    double pixels() {
+        return height / (highest - lowest);
     }
 
     public double y(double ticks) {
@@ -39,7 +76,7 @@ public final class PriceScale {
     /** Round tick levels for grid lines, at least {@code pixels} apart. */
     public List<Long> grid(double pixels) {
         long step = 1;
-        while (step * height / (highest - lowest) < pixels) {
+        while (step * pixels() < pixels) {
             step *= 2;
         }
         long first = Math.ceilDiv((long) Math.ceil(lowest), step) * step;

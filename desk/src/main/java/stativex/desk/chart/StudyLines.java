@@ -15,35 +15,36 @@ final class StudyLines {
 
     private StudyLines() {}
 
-    static void draw(Pen pen, ChartModel m, Viewport viewport, PriceScale scale, int first, int last, double height) {
+    static void draw(Pen pen, ChartSpace s) {
         int style = 0;
         List<Double> taken = new ArrayList<>();
-        for (Snapshot.StudyView study : m.strategy().studies()) {
+        for (Snapshot.StudyView study : s.model().studies()) {
             if (study.unit() == Unit.LEVEL) {
-                study(pen, m, viewport, study, scale, first, Math.min(last, m.closed() - 1), style++ % DASHES.length,
-                        height,
-                        taken);
+                study(pen, s, study, style++ % DASHES.length, taken);
             }
         }
     }
 
-    private static void study(Pen pen, ChartModel m, Viewport viewport, Snapshot.StudyView study, PriceScale scale,
-            int first, int last,
-            int style,
-            double height, List<Double> taken) {
-        int from = Math.max(0, first - 1);
-        double[] xs = new double[Math.max(1, last - from + 1)];
+    /** A value far off the scale is clipped, never stretches it: an arrow at the name says where it is. */
+    private static void study(Pen pen, ChartSpace s, Snapshot.StudyView study, int style, List<Double> taken) {
+        int step = s.step();
+        int from = Math.max(0, s.first() - step);
+        int last = Math.min(s.last(), study.values().count() - 1);
+        double[] xs = new double[Math.max(1, (last - from) / step + 1)];
         double[] ys = new double[xs.length];
         int count = 0;
-        for (int bar = from; bar <= last; bar++) {
+        for (int bar = from; bar <= last; bar += step) {
             double value = study.values().get(bar);
-            if (study.anchored() && m.begins(bar) && count > 0) {
+            boolean anew = study.anchored() && count > 0 && (step == 1
+                    ? s.bars().before(bar) == ChartBars.Break.SESSION
+                    : !s.bars().tradingDate(bar).equals(s.bars().tradingDate(bar - step)));
+            if (anew || Double.isNaN(value)) {
                 line(pen, xs, ys, count, style);
                 count = 0;
             }
             if (!Double.isNaN(value)) {
-                xs[count] = viewport.centre(bar);
-                ys[count++] = scale.y(value);
+                xs[count] = s.viewport().centre(bar);
+                ys[count++] = Math.clamp(s.scale().y(value), -10_000.0, 10_000.0);
             }
         }
         if (count == 0) {
@@ -51,14 +52,20 @@ final class StudyLines {
         }
         line(pen, xs, ys, count, style);
         double end = ys[count - 1];
-        String arrow = end < 0 ? " ↑" : end > height ? " ↓" : "";
-        double y = Math.clamp(end, 10, height - 4);
+        String arrow = end < 0 ? " ↑" : end > s.priceHeight() ? " ↓" : "";
+        double y = Math.clamp(end, 10, s.priceHeight() - 4);
         while (isTaken(taken, y)) {
-            y += end > height / 2 ? -13 : 13;
+            y += end > s.priceHeight() / 2 ? -13 : 13;
         }
         taken.add(y);
-        pen.text(study.name() + arrow, Fonts.words(10.5), Palette.MUTED, viewport.x(last + 1) + viewport.barWidth() + 6,
-                y + 4);
+        double beside = s.viewport().x(last + 1) + s.viewport().barWidth() + 6;
+        String name = study.name() + arrow;
+        double x = Math.min(beside, s.plot() - pen.width(name, Fonts.words(10.5)) - 4);
+        if (x < beside - 20) {
+            // no room right of the bars: the name stands on paper
+            pen.fill(Palette.CHART, x - 3, y - 7, s.plot() - x + 3, 13);
+        }
+        pen.text(name, Fonts.words(10.5), Palette.MUTED, x, y + 4);
     }
 
     private static void line(Pen pen, double[] xs, double[] ys, int count, int style) {

@@ -5,8 +5,8 @@ package stativex.desk.chart;
  * another. Follows the newest bar until the person moves away from it.
  */
 public final class Viewport {
-    private static final double NARROWEST = 1.2;
-    private static final double WIDEST = 40;
+    private static final double NARROWEST = 0.0004;
+    private static final double WIDEST = 200;
 
     private double barWidth = 9;
     private double rightBar;
@@ -81,6 +81,18 @@ public final class Viewport {
             rightBar = bars + plotWidth / barWidth * 0.7;
         }
         rightBar = Math.max(rightBar, Math.min(bars, 5));
+    }
+
+    /** Shows {@code count} bars, the last of them at the right edge, and stays there. */
+    public void show(double count, double last) {
+        following = false;
+        barWidth = Math.clamp(plotWidth / Math.max(1, count), NARROWEST, WIDEST);
+        rightBar = last + 1;
+    }
+
+    /** All bars, from edge to edge. */
+    public void fit(double bars) {
+        show(bars + 1, bars);
     }
 
     /** Brings a bar into view. */

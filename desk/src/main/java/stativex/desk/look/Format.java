@@ -11,6 +11,7 @@ import stativex.market.TapeTime;
 public final class Format {
     private static final char THIN = '\u2009';
     private static final DateTimeFormatter CLOCK = DateTimeFormatter.ofPattern("HH:mm:ss");
+    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("EEE d MMM", java.util.Locale.ENGLISH);
     private static final DateTimeFormatter MINUTE = DateTimeFormatter.ofPattern("HH:mm");
 
     private Format() {}
@@ -82,5 +83,10 @@ public final class Format {
     public static String city(ZoneId zone) {
         String id = zone.getId();
         return id.substring(id.lastIndexOf('/') + 1).replace('_', ' ');
+    }
+
+    /** A trading date: {@code Thu 24 Sep}. */
+    public static String day(java.time.LocalDate date) {
+        return DAY.format(date);
     }
 }

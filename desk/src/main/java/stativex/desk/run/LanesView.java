@@ -36,7 +36,8 @@ final class LanesView extends Sketch {
     }
 
     private List<Snapshot.Lane> lanes() {
-        return model.map(m -> m.strategy().lanes().getOrDefault(side, List.of())).orElse(List.of());
+        return model.flatMap(ChartModel::strategy).map(s -> s.view().lanes().getOrDefault(side, List.of()))
+                .orElse(List.of());
     }
 
     /** How each condition stands at the newest bar, for those who cannot see the cells. */

@@ -18,6 +18,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import stativex.desk.chart.ChartModel;
 import stativex.desk.chart.ChartView;
+import stativex.desk.chart.Readout;
 import stativex.desk.chart.Viewport;
 import stativex.desk.look.Format;
 import stativex.engine.Command;
@@ -223,46 +224,17 @@ public final class RunStage extends BorderPane {
 
     private void showChart() {
         ChartModel model = ChartModel.of(inputs, view.snapshot(), selected);
+        ChartModel.StrategyLayer layer = model.strategy().orElseThrow();
         chart.show(model);
-        Side side = chosenLanes.or(() -> model.strategy().position().map(Snapshot.PositionView::side))
-                .or(() -> model.decisions().isEmpty() ? Optional.empty() : model.decisions().getLast().side())
-                .orElse(model.strategy().lanes().containsKey(Side.LONG) ? Side.LONG : Side.SHORT);
+        Side side = chosenLanes.or(() -> layer.view().position().map(Snapshot.PositionView::side))
+                .or(() -> layer.decisions().isEmpty() ? Optional.empty() : layer.decisions().getLast().side())
+                .orElse(layer.view().lanes().containsKey(Side.LONG) ? Side.LONG : Side.SHORT);
         longLanes.setSelected(side == Side.LONG);
         shortLanes.setSelected(side == Side.SHORT);
-        lanesTitle.setText("Why — " + model.strategy().strategy().name() + ", " + side.word());
+        lanesTitle.setText("Why — " + layer.view().strategy().name() + ", " + side.word());
         lanes.show(model, side, chart.cursorBar());
-        title.setText(contract.symbol() + "  " + model.strategy().strategy().ticksPerBar() + "-tick bars");
-        figures.setText(model.bars() == 0 ? "" : figures(model));
-        studies.setText(model.bars() == 0 ? "" : studies(model));
-    }
-
-    private int readBar(ChartModel m) {
-        return chart.cursorBar().orElse(m.bars() - 1);
-    }
-
-    /** The bar under the crosshair, else the newest one. */
-    private String figures(ChartModel m) {
-        int bar = readBar(m);
-        return "O " + Format.price(contract, m.open(bar)) + "  H " + Format.price(contract, m.high(bar)) + "  L "
-                + Format.price(contract, m.low(bar)) + "  C " + Format.price(contract, m.close(bar)) + "  V "
-                + Format.grouped(Long.toString(m.volume(bar))) + "  Δ " + Format.signed(m.delta(bar));
-    }
-
-    /** Every study value of that bar; a forming bar has none yet, those of the last closed bar stand. */
-    private String studies(ChartModel m) {
-        int bar = readBar(m);
-        StringBuilder text = new StringBuilder(bar >= m.closed() ? "last closed:" : "");
-        for (Snapshot.StudyView study : m.strategy().studies()) {
-            int at = Math.min(bar, study.values().count() - 1);
-            double value = at >= 0 ? study.values().get(at) : Double.NaN;
-            text.append(text.isEmpty() ? "" : "  ").append(study.name()).append(' ').append(Double.isNaN(value)
-                    ? "absent"
-                    : switch (study.unit()) {
-                        case LEVEL -> Format.price(contract, value);
-                        case DISTANCE -> Format.decimal(value, 1) + " t";
-                        case NUMBER -> Format.decimal(value, 2);
-                    });
-        }
-        return text.toString();
+        title.setText(contract.symbol() + "  " + layer.view().strategy().ticksPerBar() + "-tick bars");
+        figures.setText(Readout.figures(chart, model));
+        studies.setText(Readout.studies(chart, model));
     }
 }

@@ -1,0 +1,103 @@
+package stativex.files;
+
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.DateTimeException;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import stativex.market.Contract;
+import stativex.market.Drawing;
+import stativex.market.TapeTime;
+import tools.jackson.core.JacksonException;
+import tools.jackson.databind.JsonNode;
+
+/** What a person drew on the charts of a contract, one JSON document for each contract. */
+public final class DrawingFile {
+    private final Path file;
+    private final Contract contract;
+
+    /** @param folder of all drawings, need not exist yet */
+    public DrawingFile(Path folder, Contract contract) {
+        this.file = folder.resolve(contract.symbol().replaceAll("[^\\p{L}\\p{N}._-]", "_") + ".drawings.json");
+        this.contract = contract;
+    }
+
+    /** The person's own, in the data folder. */
+    public static DrawingFile own(Contract contract) {
+        return new DrawingFile(DataFolder.path().resolve("drawings"), contract);
+    }
+
+    /**
+     * What is kept; nothing if there is no file yet.
+     *
+     * @throws BadInput when the file cannot be read
+     */
+    public List<Drawing> read() {
+        List<Drawing> drawings = new ArrayList<>();
+        if (!Files.exists(file)) {
+            return drawings;
+        }
+        try {
+            for (JsonNode entry : Json.read(file).required("drawings")) {
+                String name = entry.required("name").asString();
+                drawings.add(switch (entry.required("kind").asString()) {
+                    case "level" -> new Drawing.Level(name, price(entry, "price"));
+                    case "slope" -> new Drawing.Slope(name, time(entry, "time"), price(entry, "price"),
+                            time(entry, "time2"), price(entry, "price2"));
+                    case "marker" -> new Drawing.Marker(name, time(entry, "time"), price(entry, "price"));
+                    default -> throw new IllegalArgumentException("expected level, slope or marker, found "
+                            + entry.required("kind").asString());
+                });
+            }
+            return drawings;
+        } catch (JacksonException | IllegalArgumentException | DateTimeException | ArithmeticException e) {
+            throw new BadInput(file + ": " + e.getMessage(), e);
+        }
+    }
+
+    private long price(JsonNode entry, String field) {
+        return contract.price(entry.required(field).asString());
+    }
+
+    private static long time(JsonNode entry, String field) {
+        return TapeTime.nanos(Instant.parse(entry.required(field).asString()));
+    }
+
+    /** Keeps them, in one piece or not at all. */
+    public void write(List<Drawing> drawings) {
+        List<Object> entries = new ArrayList<>();
+        for (Drawing drawing : drawings) {
+            Map<String, Object> entry = new LinkedHashMap<>();
+            switch (drawing) {
+                case Drawing.Level level -> {
+                    entry.put("kind", "level");
+                    entry.put("price", contract.text(level.price()));
+                }
+                case Drawing.Slope slope -> {
+                    entry.put("kind", "slope");
+                    entry.put("time", TapeTime.instant(slope.time1()).toString());
+                    entry.put("price", contract.text(slope.price1()));
+                    entry.put("time2", TapeTime.instant(slope.time2()).toString());
+                    entry.put("price2", contract.text(slope.price2()));
+                }
+                case Drawing.Marker marker -> {
+                    entry.put("kind", "marker");
+                    entry.put("time", TapeTime.instant(marker.time()).toString());
+                    entry.put("price", contract.text(marker.price()));
+                }
+            }
+            entry.put("name", drawing.name());
+            entries.add(entry);
+        }
+        Map<String, Object> document = new LinkedHashMap<>();
+        document.put("document", "drawings");
+        document.put("version", 1);
+        document.put("contract", contract.symbol());
+        document.put("drawings", entries);
+        WholeFile.write(file, out -> out.write(Json.pretty(document)), StandardCharsets.UTF_8);
+    }
+}
