@@ -51,6 +51,15 @@ public final class BarSeries {
         filter = Optional.of(new Filter(calendar, settings));
     }
 
+    /**
+     * The calendar the bars were made by.
+     *
+     * @throws java.util.NoSuchElementException when they were made of whole prints without one
+     */
+    public SessionCalendar calendar() {
+        return filter.orElseThrow().calendar();
+    }
+
     /** Whether prints between a bar's first and last may not belong to it. */
     boolean skips() {
         return filter.isPresent();
