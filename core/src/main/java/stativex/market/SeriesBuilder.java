@@ -2,6 +2,7 @@ package stativex.market;
 
 import java.time.temporal.IsoFields;
 import java.util.Optional;
+import java.util.function.IntConsumer;
 
 /**
  * Builds a series of bars from a tape, print by print; building a whole history is the same, all prints at once. What ends
@@ -37,10 +38,17 @@ public final class SeriesBuilder {
 
     /** The bars of a whole tape; the last one stays forming and is left out. */
     public static BarSeries all(Tape tape, SessionCalendar calendar, BarSettings settings) {
+        return all(tape, calendar, settings, print -> {
+        });
+    }
+
+    /** @param progress told after each session how many prints are done; by throwing it ends the work */
+    public static BarSeries all(Tape tape, SessionCalendar calendar, BarSettings settings, IntConsumer progress) {
         SeriesBuilder builder = new SeriesBuilder(tape, calendar, settings);
         int print = 0;
         while (print < tape.count()) {
             print = builder.run(print);
+            progress.accept(print);
         }
         return builder.series();
     }

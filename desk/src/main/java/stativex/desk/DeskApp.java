@@ -19,7 +19,7 @@ public final class DeskApp extends Application {
     private static Options options;
     private static CompletableFuture<Workspace> prepared;
 
-    private Optional<Workspace> workspace = Optional.empty();
+    private Optional<DeskWindow> window = Optional.empty();
 
     /** Made by JavaFX. */
     public DeskApp() {
@@ -57,12 +57,14 @@ public final class DeskApp extends Application {
     }
 
     private void open(Scene scene, Workspace opened) {
-        workspace = Optional.of(opened);
-        Runtime.getRuntime().addShutdownHook(Thread.ofPlatform().unstarted(opened::close));
-        DeskWindow window = new DeskWindow(opened);
-        scene.setRoot(window.root());
+        DeskWindow desk = new DeskWindow(opened);
+        window = Optional.of(desk);
+        Runtime.getRuntime().addShutdownHook(Thread.ofPlatform().unstarted(() -> desk.workspace().close()));
+        scene.setRoot(desk.root());
+        // now that there is a scene the Run stage can have the focus
+        desk.stage(6);
         if (options.picture().isPresent()) {
-            Picture.take(scene, window, opened, options).whenComplete((done, problem) -> {
+            Picture.take(scene, desk, opened, options).whenComplete((done, problem) -> {
                 if (problem == null) {
                     Platform.exit();
                 } else {
@@ -74,7 +76,11 @@ public final class DeskApp extends Application {
             options.at(opened.inputs().contract()).ifPresent(opened.replay()::jumpTo);
             opened.replay().speed(10);
             opened.replay().play();
-            window.start();
+            desk.start();
+            if (!options.stage().equals("run")) {
+                desk.stage(1);
+                options.tape().ifPresent(desk.tapeStage()::select);
+            }
             sayWhenShown(scene, "desk", true);
         }
     }
@@ -106,8 +112,9 @@ public final class DeskApp extends Application {
 
     @Override
     public void stop() {
-        workspace.ifPresent(Workspace::close);
-        workspace.flatMap(Workspace::file).ifPresent(file -> System.out.println("Session recorded in " + file
-                + "\nThe same fills again: ./stativex trial --session " + file + " --out DIR"));
+        window.map(DeskWindow::workspace).ifPresent(Workspace::close);
+        window.map(DeskWindow::workspace).flatMap(Workspace::file)
+                .ifPresent(file -> System.out.println("Session recorded in " + file
+                        + "\nThe same fills again: ./stativex trial --session " + file + " --out DIR"));
     }
 }

@@ -8,21 +8,30 @@ import javafx.scene.input.KeyCodeCombination;
 import javafx.scene.input.KeyCombination;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
+import stativex.desk.look.FilePicker;
 import stativex.desk.run.RunStage;
+import stativex.desk.tape.Shown;
+import stativex.desk.tape.TapeStage;
 import stativex.engine.Command;
+import stativex.files.Documents;
+import stativex.files.tape.TapeStore;
 import stativex.link.Replay;
+import stativex.market.Contract;
 
 /**
  * The window's content. Once a frame it takes the latest picture of the replay and shows it if it is a new one; the
  * engine never waits for it.
  */
 public final class DeskWindow {
+    private static final KeyCombination TAPE = new KeyCodeCombination(KeyCode.DIGIT1, KeyCombination.SHORTCUT_DOWN);
     private static final KeyCombination RUN = new KeyCodeCombination(KeyCode.DIGIT6, KeyCombination.SHORTCUT_DOWN);
 
-    private final Workspace workspace;
     private final BorderPane root = new BorderPane();
-    private final TopBar topBar;
-    private final RunStage run;
+    private final FilePicker picker;
+    private final TapeStage tape;
+    private Workspace workspace;
+    private TopBar topBar;
+    private RunStage run;
     private Optional<Replay.View> shown = Optional.empty();
     private final AnimationTimer timer = new AnimationTimer() {
         @Override
@@ -33,19 +42,71 @@ public final class DeskWindow {
 
     /** Shows a workspace; {@link #start()} keeps it fresh. */
     public DeskWindow(Workspace workspace) {
-        this.workspace = workspace;
-        topBar = new TopBar(workspace.inputs().contract(), this::send);
-        run = new RunStage(workspace.inputs(), workspace.own(), workspace.replay().latest(), this::send, this::jump);
+        this(workspace, FilePicker.system());
+    }
+
+    /** @param picker asks for files */
+    DeskWindow(Workspace workspace, FilePicker picker) {
+        this.picker = picker;
+        Documents.Read<Contract> contract = workspace.documents().contract();
+        tape = new TapeStage(TapeStore.own(),
+                Shown.made(workspace.tape(), contract.value(), workspace.inputs().tape()), contract, workspace.own(),
+                this.picker, this::openInRun);
         root.getStyleClass().add("desk");
-        root.setTop(topBar);
-        root.setCenter(run);
         root.addEventFilter(KeyEvent.KEY_PRESSED, e -> {
-            if (RUN.match(e)) {
-                run.requestFocus();
+            if (TAPE.match(e) || RUN.match(e)) {
+                stage(TAPE.match(e) ? 1 : 6);
                 e.consume();
             }
         });
+        work(workspace);
+    }
+
+    /** Takes a workspace into the Run stage. */
+    private void work(Workspace next) {
+        workspace = next;
+        topBar = new TopBar(workspace.inputs().contract(), this::send, this::stage);
+        run = new RunStage(workspace.inputs(), workspace.own(), workspace.replay().latest(), this::send, this::jump);
+        root.setTop(topBar);
+        shown = Optional.empty();
+        stage(6);
         refresh();
+    }
+
+    /** Shows a stage by its number. */
+    public void stage(int number) {
+        topBar.stage(number);
+        if (number == 1) {
+            root.setCenter(tape);
+            if (tape.pane().title().isEmpty()) {
+                tape.select(workspace.tape());
+            }
+        } else {
+            root.setCenter(run);
+            run.requestFocus();
+        }
+    }
+
+    /** The Tape stage. */
+    TapeStage tapeStage() {
+        return tape;
+    }
+
+    /** Replays a tape with the strategies at hand, from its last trading day on. */
+    private void openInRun(Shown chosen) {
+        try {
+            Workspace next = workspace.on(chosen.reference(), chosen.contract(), chosen.tape());
+            workspace.close();
+            work(next);
+            next.toBeginning();
+        } catch (IllegalArgumentException e) {
+            tape.say(e.getMessage());
+        }
+    }
+
+    /** What is replayed now. */
+    public Workspace workspace() {
+        return workspace;
     }
 
     public Parent root() {

@@ -1,6 +1,7 @@
 package stativex.desk;
 
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import picocli.CommandLine;
@@ -20,8 +21,11 @@ public final class Main implements Callable<Integer> {
     @Option(names = "--picture", paramLabel = "FILE.png", description = "write a picture of the window at 1280×800 and exit")
     private Path picture;
 
-    @Option(names = "--stage", paramLabel = "run", defaultValue = "run", description = "stage to show (${DEFAULT-VALUE})")
+    @Option(names = "--stage", paramLabel = "run|tape|flow", defaultValue = "run", description = "stage to show; flow is the Tape stage with flow bars (${DEFAULT-VALUE})")
     private String stage;
+
+    @Option(names = "--tape", paramLabel = "NAME", description = "stored tape or join to show in the Tape stage")
+    private String tape;
 
     @Option(names = "--at", paramLabel = "TIME", description = "go to a time of the demo day such as 14:20, or 2026-09-24T14:20, in exchange time")
     private String at;
@@ -40,10 +44,11 @@ public final class Main implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        if (!stage.equals("run")) {
-            throw new ParameterException(spec.commandLine(), "--stage: expected run, found " + stage);
+        if (!List.of("run", "tape", "flow").contains(stage)) {
+            throw new ParameterException(spec.commandLine(), "--stage: expected run, tape or flow, found " + stage);
         }
-        Options options = new Options(Optional.ofNullable(picture), Optional.ofNullable(at),
+        Options options = new Options(Optional.ofNullable(picture), stage, Optional.ofNullable(tape),
+                Optional.ofNullable(at),
                 picture == null && !firstWindow ? Optional.of(DataFolder.path().resolve("sessions")) : Optional.empty(),
                 firstWindow);
         try {

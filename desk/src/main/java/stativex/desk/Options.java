@@ -13,11 +13,14 @@ import stativex.market.TapeTime;
  * How the application was started.
  *
  * @param picture write a picture of the window there and exit
+ * @param stage run, tape, or flow: the Tape stage with flow bars
+ * @param tape the tape to show in the Tape stage
  * @param time as typed: a time of the demo day such as 14:20, or 2026-09-24T14:20, in exchange time
  * @param firstWindow say how long window and desk took to appear, and exit
  * @param sessions folder that records sessions; empty records nothing
  */
-record Options(Optional<Path> picture, Optional<String> time, Optional<Path> sessions, boolean firstWindow) {
+record Options(Optional<Path> picture, String stage, Optional<String> tape, Optional<String> time,
+        Optional<Path> sessions, boolean firstWindow) {
 
     /**
      * The local time asked for.

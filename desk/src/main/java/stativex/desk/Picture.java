@@ -1,14 +1,12 @@
 package stativex.desk;
 
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.concurrent.CompletableFuture;
+import javafx.animation.AnimationTimer;
 import javafx.application.Platform;
-import javafx.embed.swing.SwingFXUtils;
 import javafx.scene.Scene;
-import javafx.scene.image.WritableImage;
-import javax.imageio.ImageIO;
+import stativex.desk.look.Snapshots;
 import stativex.engine.Command;
 import stativex.engine.Mode;
 
@@ -28,7 +26,37 @@ final class Picture {
             } catch (InterruptedException e) {
                 throw new IllegalStateException(e);
             }
-        }).thenCompose(ready -> shown(scene, window, options.picture().orElseThrow()));
+        }).thenCompose(ready -> options.stage().equals("run")
+                ? CompletableFuture.completedFuture(null)
+                : tapeStage(window, options))
+                .thenCompose(ready -> shown(scene, window, options.picture().orElseThrow()));
+    }
+
+    /** Goes to the Tape stage and waits until its bars are there. */
+    private static CompletableFuture<Void> tapeStage(DeskWindow window, Options options) {
+        CompletableFuture<Void> ready = new CompletableFuture<>();
+        Platform.runLater(() -> {
+            window.stage(1);
+            window.tapeStage().select(options.tape().orElse(""));
+            new AnimationTimer() {
+                @Override
+                public void handle(long now) {
+                    if (!window.tapeStage().isBusy() && window.tapeStage().pane().chart().model().isPresent()) {
+                        stop();
+                        window.tapeStage().pane().press("own-time");
+                        if (options.stage().equals("flow")) {
+                            window.tapeStage().pane().press("flow");
+                            window.tapeStage().pane().chart().viewport().zoom(10, 0);
+                        } else {
+                            window.tapeStage().pane().press("delta");
+                        }
+                        window.tapeStage().pane().chart().repaint();
+                        ready.complete(null);
+                    }
+                }
+            }.start();
+        });
+        return ready;
     }
 
     private static CompletableFuture<Void> shown(Scene scene, DeskWindow window, Path file) {
@@ -49,11 +77,6 @@ final class Picture {
     static void write(Scene scene, Path file) throws IOException {
         scene.getRoot().applyCss();
         scene.getRoot().layout();
-        WritableImage image = scene.snapshot(null);
-        Path place = file.toAbsolutePath();
-        Files.createDirectories(place.getParent());
-        if (!ImageIO.write(SwingFXUtils.fromFXImage(image, null), "png", place.toFile())) {
-            throw new IOException("no writer for PNG");
-        }
+        Snapshots.write(scene.snapshot(null), file);
     }
 }

@@ -1,6 +1,7 @@
 package stativex.desk;
 
 import java.util.function.Consumer;
+import java.util.function.IntConsumer;
 import javafx.geometry.Pos;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
@@ -21,18 +22,23 @@ final class TopBar extends HBox {
     private final Label clock = new Label();
     private final Label account = new Label();
 
-    TopBar(Contract contract, Consumer<Command> send) {
+    private final ToggleButton tape = new ToggleButton("1  Tape");
+    private final ToggleButton run = new ToggleButton("6  Run");
+
+    /** @param stage told the number of the stage that was chosen */
+    TopBar(Contract contract, Consumer<Command> send, IntConsumer stage) {
         this.contract = contract;
         getStyleClass().add("top-bar");
         setAlignment(Pos.CENTER_LEFT);
         setSpacing(14);
         Label name = new Label("Stativex");
         name.getStyleClass().add("name");
-        ToggleButton run = new ToggleButton("6  Run");
+        tape.setId("stage-tape");
+        tape.setTooltip(new Tooltip("Tape (Ctrl+1)"));
+        tape.setOnAction(e -> stage.accept(1));
         run.setId("stage-run");
-        run.setSelected(true);
-        run.setOnAction(e -> run.setSelected(true));
         run.setTooltip(new Tooltip("Run (Ctrl+6)"));
+        run.setOnAction(e -> stage.accept(6));
         clock.getStyleClass().add("clock");
         clock.setMinWidth(Region.USE_PREF_SIZE);
         account.setId("account");
@@ -44,7 +50,7 @@ final class TopBar extends HBox {
                 () -> send.accept(new Command.FlatAndLock()));
         lock.setId("flat-and-lock");
         lock.getStyleClass().add("lock");
-        getChildren().addAll(name, run, gap, clock, account, lock);
+        getChildren().addAll(name, new HBox(tape, run), gap, clock, account, lock);
     }
 
     void show(Replay.View view) {
@@ -57,5 +63,11 @@ final class TopBar extends HBox {
             account.getStyleClass().add("tripped");
         }
         account.setText(a.name() + " sim" + state);
+    }
+
+    /** Marks the stage that is shown. */
+    void stage(int number) {
+        tape.setSelected(number == 1);
+        run.setSelected(number == 6);
     }
 }

@@ -8,6 +8,8 @@ import stativex.engine.Command;
 import stativex.engine.Mode;
 import stativex.files.SessionFile;
 import stativex.link.Replay;
+import stativex.market.Contract;
+import stativex.market.Tape;
 import stativex.order.Terms;
 import stativex.trial.Inputs;
 import stativex.trial.Run;
@@ -42,6 +44,24 @@ public final class Workspace implements AutoCloseable {
         return new Workspace(documents, inputs, Demo.TAPE, Demo.HOME, Demo.begin(contract), sessions);
     }
 
+    /**
+     * The same documents on another tape of the same contract, from the first open of its last trading day on.
+     *
+     * @throws IllegalArgumentException when no strategy here trades that contract
+     */
+    public Workspace on(String reference, Contract contract, Tape other) {
+        Contract mine = inputs.contract();
+        if (!contract.symbol().equals(mine.symbol()) || contract.tickSize().compareTo(mine.tickSize()) != 0) {
+            throw new IllegalArgumentException("the strategies at hand trade " + mine.symbol() + " in ticks of "
+                    + mine.tickSize().toPlainString() + ", this tape is " + contract.symbol() + " in ticks of "
+                    + contract.tickSize().toPlainString());
+        }
+        long first = contract.calendar().tradingDate(other.time(other.count() - 1))
+                .map(date -> contract.calendar().sessions(date).getFirst().open()).orElse(other.time(0));
+        return new Workspace(documents, documents.inputs(other, inputs.terms()), reference, own,
+                reference.equals(Demo.TAPE) ? Demo.begin(contract) : first, sessions);
+    }
+
     private Replay open() {
         file = sessions.map(folder -> SessionFile.fresh(folder));
         return new Replay(new Run(inputs),
@@ -68,6 +88,16 @@ public final class Workspace implements AutoCloseable {
 
     public Replay replay() {
         return replay;
+    }
+
+    /** The documents at hand. */
+    public SessionFile.Set documents() {
+        return documents;
+    }
+
+    /** How the tape is named. */
+    public String tape() {
+        return tape;
     }
 
     /** The person's own zone. */

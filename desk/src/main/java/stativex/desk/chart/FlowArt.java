@@ -18,7 +18,8 @@ final class FlowArt {
     static final double NARROWEST = 26;
     private static final double WITH_FIGURES = 66;
     private static final double STICK = 5;
-    private static final double DARKEST = 0.62;
+    /** Ink stays readable on this shade: contrast 4.5 to 1. */
+    private static final double DARKEST = 0.5;
 
     private FlowArt() {}
 
@@ -88,8 +89,8 @@ final class FlowArt {
             }
             if (figures && high >= 10) {
                 double base = top + high / 2 + 3.5;
-                pen.rightAligned(Long.toString(cell.sold), Fonts.figures(9.5), ink(cell.sold, most), middle - 4, base);
-                pen.text(Long.toString(cell.bought), Fonts.figures(9.5), ink(cell.bought, most), middle + 5, base);
+                pen.rightAligned(Long.toString(cell.sold), Fonts.figures(9.5), Palette.INK, middle - 4, base);
+                pen.text(Long.toString(cell.bought), Fonts.figures(9.5), Palette.INK, middle + 5, base);
             }
         }
         if (s.bars().volume(bar) > 0) {
@@ -123,10 +124,5 @@ final class FlowArt {
 
     private static Color shade(long volume, long most) {
         return Palette.CHART.interpolate(Palette.INK, density(volume, most));
-    }
-
-    /** Ink that can be read on the shade. */
-    private static Color ink(long volume, long most) {
-        return density(volume, most) > 0.42 ? Palette.CHART : Palette.INK;
     }
 }

@@ -1,0 +1,32 @@
+package stativex.desk.tape;
+
+import java.util.Optional;
+import stativex.files.tape.TapeStore;
+import stativex.market.Contract;
+import stativex.market.Join;
+import stativex.market.Tape;
+
+/**
+ * A tape that the stage shows.
+ *
+ * @param reference how commands and session files name it
+ * @param stored if it is in the store
+ * @param join if it is joined from several
+ */
+public record Shown(String reference, Contract contract, Tape tape, Optional<TapeStore.Stored> stored,
+        Optional<Join> join) {
+
+    /** The demo's, made in memory. */
+    public static Shown made(String reference, Contract contract, Tape tape) {
+        return new Shown(reference, contract, tape, Optional.empty(), Optional.empty());
+    }
+
+    static Shown of(TapeStore.Stored stored) {
+        return new Shown(stored.name(), stored.info().contract().value(), stored.tape(), Optional.of(stored),
+                Optional.empty());
+    }
+
+    static Shown of(String name, Join join) {
+        return new Shown(name, join.contract(), join.tape(), Optional.empty(), Optional.of(join));
+    }
+}

@@ -1,0 +1,369 @@
+package stativex.desk.tape;
+
+import java.io.File;
+import java.nio.file.Path;
+import java.time.ZoneId;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Consumer;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.Scene;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ListCell;
+import javafx.scene.control.ListView;
+import javafx.scene.control.ProgressBar;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.DragEvent;
+import javafx.scene.input.TransferMode;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+import javafx.stage.Stage;
+import stativex.desk.chart.ChartLink;
+import stativex.desk.chart.ChartModel;
+import stativex.desk.chart.ChartPane;
+import stativex.desk.chart.Drawings;
+import stativex.desk.look.FilePicker;
+import stativex.desk.look.Format;
+import stativex.desk.look.Look;
+import stativex.files.BadInput;
+import stativex.files.Documents;
+import stativex.files.DrawingFile;
+import stativex.files.tape.Damaged;
+import stativex.files.tape.Joins;
+import stativex.files.tape.Progress;
+import stativex.files.tape.TapeStore;
+import stativex.market.Contract;
+import stativex.market.Tape;
+
+/**
+ * The Tape stage: stored tapes and joined series on the left, a chart of any of them with any bars in the middle, what is
+ * known of it on the right. A file dropped anywhere is brought in.
+ */
+public final class TapeStage extends BorderPane {
+    private final TapeStore store;
+    private final Joins joins;
+    private final Shown demo;
+    private final Documents.Read<Contract> demoContract;
+    private final FilePicker picker;
+    private final Consumer<Shown> openInRun;
+    private final ZoneId own;
+    private final ListView<String> list = new ListView<>();
+    private final Map<String, String> words = new LinkedHashMap<>();
+    private final BarControls controls = new BarControls(this::make);
+    private final ChartPane pane;
+    private final ChartLink link = new ChartLink();
+    private final TapeFacts facts = new TapeFacts(this::adjust);
+    private final StackPane centre = new StackPane();
+    private final ProgressBar progress = new ProgressBar(0);
+    private final Label state = new Label();
+    private final HBox busy;
+    private final BarJob job = new BarJob();
+    private final Button remove = new Button("Remove");
+    private final Button join = new Button("Join…");
+    private final Button run = new Button("Open in Run");
+    private Optional<Shown> shown = Optional.empty();
+    private boolean adjusted;
+    private boolean sure;
+
+    /**
+     * @param demo the demo's tape, always in the list
+     * @param own the person's own zone
+     * @param openInRun replays a tape in the Run stage
+     */
+    public TapeStage(TapeStore store, Shown demo, Documents.Read<Contract> demoContract, ZoneId own, FilePicker picker,
+            Consumer<Shown> openInRun) {
+        this.store = store;
+        this.joins = new Joins(store);
+        this.demo = demo;
+        this.demoContract = demoContract;
+        this.picker = picker;
+        this.openInRun = openInRun;
+        this.own = own;
+        pane = new ChartPane(own, picker, this::tearOff);
+        pane.chart().setId("tape-chart");
+        pane.chart().link(link);
+        state.setId("tape-state");
+        state.setWrapText(true);
+        Button cancel = new Button("Cancel");
+        cancel.setOnAction(e -> {
+            job.cancel();
+            say("Cancelled.", false);
+        });
+        progress.setPrefWidth(180);
+        busy = new HBox(10, state, progress, cancel);
+        busy.setAlignment(Pos.CENTER_LEFT);
+        busy.getStyleClass().add("busy");
+        VBox chart = new VBox(controls, busy, pane);
+        VBox.setVgrow(pane, Priority.ALWAYS);
+        centre.getChildren().add(chart);
+        setLeft(left());
+        setCenter(centre);
+        ScrollPane right = new ScrollPane(facts);
+        right.setFitToWidth(true);
+        right.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        right.getStyleClass().add("cards");
+        BorderPane rightPanel = new BorderPane(right);
+        rightPanel.getStyleClass().add("side-panel");
+        rightPanel.setPrefWidth(276);
+        rightPanel.setMinWidth(276);
+        setRight(rightPanel);
+        addEventHandler(DragEvent.DRAG_OVER, e -> {
+            if (e.getDragboard().hasFiles()) {
+                e.acceptTransferModes(TransferMode.COPY);
+            }
+        });
+        addEventHandler(DragEvent.DRAG_DROPPED, e -> {
+            e.getDragboard().getFiles().stream().map(File::toPath).findFirst().ifPresent(this::bringIn);
+            e.setDropCompleted(true);
+        });
+        refresh();
+        say("", false);
+    }
+
+    private Node left() {
+        Label heading = new Label("Tapes");
+        heading.getStyleClass().add("heading");
+        list.setId("tapes");
+        list.setAccessibleText("Tapes and joined series");
+        list.setPlaceholder(new Label("No tape yet. Bring one in, or look at the demo."));
+        list.setCellFactory(view -> new Cell());
+        list.getSelectionModel().selectedItemProperty().addListener((o, before, now) -> {
+            if (now != null) {
+                open(now);
+            }
+        });
+        Button bring = new Button("Bring in…");
+        bring.setId("tape-import");
+        bring.setTooltip(new Tooltip("A tick file, CSV or Parquet; it can also be dropped on the window"));
+        bring.setOnAction(e -> picker.open("Tick file", "csv", "txt", "tsv", "parquet").ifPresent(this::bringIn));
+        join.setId("tape-join");
+        join.setOnAction(e -> joinMonths());
+        remove.setId("tape-remove");
+        remove.setOnAction(e -> remove());
+        run.setId("tape-run");
+        run.setTooltip(new Tooltip("Replays this tape with the strategies of the Run stage"));
+        run.setOnAction(e -> shown.ifPresent(openInRun));
+        VBox.setVgrow(list, Priority.ALWAYS);
+        VBox box = new VBox(8, heading, list, new HBox(6, bring, join), new HBox(6, run, remove));
+        box.getStyleClass().add("side-panel");
+        box.setPrefWidth(216);
+        box.setMinWidth(216);
+        return box;
+    }
+
+    /** Two lines: the name, and what it is. */
+    private final class Cell extends ListCell<String> {
+        @Override
+        protected void updateItem(String name, boolean empty) {
+            super.updateItem(name, empty);
+            if (empty || name == null) {
+                setGraphic(null);
+                return;
+            }
+            Label title = new Label(name.equals(demo.reference()) ? "Demo: " + demo.contract().symbol() : name);
+            title.getStyleClass().add("fact");
+            Label under = new Label(words.getOrDefault(name, ""));
+            under.getStyleClass().add("muted");
+            setGraphic(new VBox(1, title, under));
+        }
+    }
+
+    /** Reads the store anew. */
+    public void refresh() {
+        words.clear();
+        words.put(demo.reference(), words(demo.contract(), demo.tape()));
+        for (TapeStore.Entry entry : store.list()) {
+            words.put(entry.name(), entry.stored()
+                    .map(s -> words(s.info().contract().value(), s.tape())).orElse("cannot be opened"));
+        }
+        joins.names().forEach(name -> words.put(name, "joined series"));
+        String chosen = list.getSelectionModel().getSelectedItem();
+        list.getItems().setAll(words.keySet());
+        if (chosen != null && words.containsKey(chosen)) {
+            list.getSelectionModel().select(chosen);
+        }
+        join.setDisable(store.list().size() < 2);
+    }
+
+    private static String words(Contract contract, Tape tape) {
+        ZoneId zone = contract.calendar().zone();
+        return contract.symbol() + " · " + Format.grouped(Integer.toString(tape.count())) + " prints · "
+                + Format.day(stativex.market.TapeTime.in(zone, tape.time(tape.count() - 1)).toLocalDate());
+    }
+
+    /** Selects a tape or join; the demo's when there is none of that name. */
+    public void select(String name) {
+        list.getSelectionModel().select(words.containsKey(name) ? name : demo.reference());
+    }
+
+    private void open(String name) {
+        sure = false;
+        remove.setText("Remove");
+        remove.setDisable(name.equals(demo.reference()));
+        try {
+            Shown next = name.equals(demo.reference())
+                    ? demo
+                    : joins.has(name) ? Shown.of(name, joins.open(name)) : Shown.of(store.open(name));
+            adjusted = next.join().isPresent()
+                    && next.join().get().rolls().stream().allMatch(roll -> roll.adjustment().isPresent());
+            show(next);
+        } catch (BadInput e) {
+            say(e.getMessage(), false);
+        }
+    }
+
+    private void show(Shown next) {
+        shown = Optional.of(next);
+        run.setDisable(next.join().isPresent());
+        controls.tape(next.contract(), next.tape());
+        facts.show(next, adjusted);
+        DrawingFile file = DrawingFile.own(next.contract());
+        try {
+            pane.chart().drawings(new Drawings(file.read(), file::write));
+        } catch (BadInput e) {
+            say(e.getMessage(), false);
+        }
+        pane.chart().viewport().follow();
+        controls.again();
+    }
+
+    private void adjust(boolean on) {
+        adjusted = on;
+        controls.again();
+    }
+
+    private Tape tape(Shown of) {
+        return of.join().isPresent() && adjusted ? of.join().get().backAdjusted() : of.tape();
+    }
+
+    private void make(BarControls.Wish wish) {
+        shown.ifPresent(of -> {
+            say("Making " + wish.words() + " of " + Format.grouped(Integer.toString(of.tape().count())) + " prints …",
+                    true);
+            job.make(of.contract(), tape(of), wish, model -> made(of, wish, model), e -> failed(of, e),
+                    progress::setProgress);
+        });
+    }
+
+    private void made(Shown of, BarControls.Wish wish, ChartModel model) {
+        say("", false);
+        pane.show(of.contract().symbol() + "  " + wish.words() + (of.join().isPresent() && adjusted
+                ? ", back-adjusted"
+                : ""), model);
+    }
+
+    /** A damaged tape is made again from its source, once. */
+    private void failed(Shown of, Throwable problem) {
+        if (problem instanceof Damaged && of.stored().isPresent()) {
+            say(problem.getMessage() + ". Making it again from its source …", true);
+            Thread.ofPlatform().daemon().start(() -> {
+                try {
+                    store.rebuild(of.reference(), Progress.NONE);
+                    javafx.application.Platform.runLater(() -> open(of.reference()));
+                } catch (BadInput e) {
+                    javafx.application.Platform.runLater(() -> say(e.getMessage(), false));
+                }
+            });
+        } else {
+            say(problem.getMessage(), false);
+        }
+    }
+
+    /** Says something to the person. */
+    public void say(String text) {
+        say(text, false);
+    }
+
+    private void say(String text, boolean working) {
+        state.setText(text);
+        busy.setVisible(!text.isEmpty());
+        busy.setManaged(!text.isEmpty());
+        progress.setProgress(0);
+        busy.getChildren().stream().filter(node -> node != state).forEach(node -> {
+            node.setVisible(working);
+            node.setManaged(working);
+        });
+    }
+
+    /** Shows what a tick file holds and lets the person keep it. */
+    public void bringIn(Path file) {
+        Map<String, Documents.Read<Contract>> known = new LinkedHashMap<>();
+        store.list().forEach(entry -> entry.stored().ifPresent(
+                stored -> known.put(stored.info().contract().value().symbol(), stored.info().contract())));
+        known.putIfAbsent(demoContract.value().symbol(), demoContract);
+        over(new ImportPanel(store, file, known, picker, this::closed));
+    }
+
+    private void joinMonths() {
+        over(new JoinPanel(joins, store.list().stream().filter(e -> e.stored().isPresent())
+                .map(TapeStore.Entry::name).toList(), this::closed));
+    }
+
+    private void over(Node panel) {
+        if (centre.getChildren().size() == 1) {
+            centre.getChildren().getFirst().setVisible(false);
+            centre.getChildren().add(panel);
+        }
+    }
+
+    private void closed(Optional<String> kept) {
+        centre.getChildren().removeLast();
+        centre.getChildren().getFirst().setVisible(true);
+        refresh();
+        kept.ifPresent(this::select);
+    }
+
+    private void remove() {
+        String name = list.getSelectionModel().getSelectedItem();
+        if (!sure) {
+            sure = true;
+            remove.setText("Remove " + name + "?");
+            return;
+        }
+        try {
+            if (joins.has(name)) {
+                joins.remove(name);
+            } else {
+                store.remove(name);
+            }
+        } catch (BadInput e) {
+            say(e.getMessage(), false);
+        }
+        refresh();
+        select(demo.reference());
+    }
+
+    /** The same chart in a window of its own; its crosshair and this one's go together. */
+    private void tearOff(ChartPane from) {
+        ChartPane other = new ChartPane(own, picker, this::tearOff);
+        other.chart().options(from.chart().options());
+        from.chart().drawings().ifPresent(other.chart()::drawings);
+        other.chart().link(link);
+        from.chart().model().ifPresent(model -> other.show(from.title(), model));
+        Stage window = new Stage();
+        window.setTitle("Stativex — " + from.title());
+        Scene scene = new Scene(other, 900, 560);
+        Look.apply(scene);
+        window.setScene(scene);
+        window.setOnHidden(e -> other.chart().unlink());
+        window.show();
+    }
+
+    /** Whether bars are being made. */
+    public boolean isBusy() {
+        return progress.isVisible() && busy.isVisible();
+    }
+
+    /** The chart with its tools. */
+    public ChartPane pane() {
+        return pane;
+    }
+}
