@@ -160,7 +160,7 @@ final class ImportCommand implements Callable<Integer> {
         Findings findings = job.findings();
         for (Finding kind : Finding.values()) {
             if (findings.count(kind) > 0) {
-                out.println(findings.count(kind) + " " + kind.words() + (kind.bad() ? " (bad lines)" : ""));
+                out.println(kind.words() + ": " + findings.count(kind) + (kind.bad() ? " (bad lines)" : ""));
                 findings.places(kind).stream().limit(5)
                         .forEach(place -> out.println("  line " + place.line() + ": " + place.words()));
             }

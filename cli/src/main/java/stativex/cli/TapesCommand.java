@@ -95,7 +95,7 @@ final class TapesCommand implements Callable<Integer> {
         for (Finding kind : Finding.values()) {
             Findings found = info.closing().findings();
             if (found.count(kind) > 0) {
-                out().println(found.count(kind) + " " + kind.words() + (kind.bad() ? " (left out)" : ""));
+                out().println(kind.words() + ": " + found.count(kind) + (kind.bad() ? ", left out" : ""));
                 found.places(kind).forEach(place -> out().println("  line " + place.line() + ": " + place.words()));
             }
         }

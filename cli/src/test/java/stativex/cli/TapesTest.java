@@ -90,7 +90,7 @@ public class TapesTest {
                 "Stamp;Last;Lots;Memo\n24.09.2026 09:45:00;1280,00;2;a\n24.09.2026 09:45:01;1280,10;2;b\n"
                         + "24.09.2026 09:45:02;1280,25;1;c\n");
         String refused = said(1, "import", file.toString(), "--contract", contract, "--columns", "time=Stamp");
-        assertTrue(refused.contains("1 prices off the tick grid (bad lines)")
+        assertTrue(refused.contains("Prices off the tick grid: 1 (bad lines)")
                 && refused.contains("line 3: Last: expected a price on the tick grid of 0.25")
                 && refused.contains("Nothing was kept; --leave-out keeps the rest"), refused);
         assertTrue(said(0, "import", file.toString(), "--contract", contract, "--columns", "time=Stamp", "--leave-out")

@@ -1,5 +1,7 @@
 package stativex.market;
 
+import java.util.Optional;
+
 /** Makes bars of one type out of the prints it is given, in order. What it closes goes to its series. */
 abstract class BarFormer {
     /** One print may close no more bars than this; a setting that wants more is refused. */
@@ -12,6 +14,11 @@ abstract class BarFormer {
     BarFormer(Tape tape) {
         this.tape = tape;
         this.series = new BarSeries(tape);
+    }
+
+    /** The bar that is forming; empty between bars, and for bricks, whose prices are set when they close. */
+    Optional<Bar> forming() {
+        return Optional.empty();
     }
 
     /** A session that makes bars opens. */

@@ -31,6 +31,7 @@ public final class BarSeries {
     private final LongColumn stretchLow = new LongColumn();
     private final LongColumn stretchVolume = new LongColumn();
     private Optional<Filter> filter = Optional.empty();
+    private Optional<Bar> forming = Optional.empty();
 
     /** Bars whose extremes are kept together. */
     private static final int STRETCH = 256;
@@ -44,6 +45,22 @@ public final class BarSeries {
 
     public Tape tape() {
         return tape;
+    }
+
+    /** The tape ended while this bar was forming. */
+    void forming(Bar bar) {
+        forming = Optional.of(bar);
+    }
+
+    /** The bar that was forming when the tape ended; a whole history has one, unless a bar closed with the last print. */
+    public Optional<Forming> forming() {
+        return forming.map(bar -> new Forming(bar.first, bar.last, bar.open, bar.high, bar.low, bar.close, bar.volume,
+                bar.bought, bar.sold));
+    }
+
+    /** Contracts that the forming bar has of its first print. */
+    long formingFirstPart() {
+        return forming.orElseThrow().firstPart;
     }
 
     /** Only prints inside sessions that the settings use make bars; others may lie between a bar's first and last. */

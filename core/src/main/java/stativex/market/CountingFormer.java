@@ -1,5 +1,7 @@
 package stativex.market;
 
+import java.util.Optional;
+
 /** A former whose one forming bar is cut where the series restarts: bars that close by what they have counted. */
 abstract class CountingFormer extends BarFormer {
     /** The forming bar; absent between bars. */
@@ -27,5 +29,10 @@ abstract class CountingFormer extends BarFormer {
             cut(bar);
             bar = null;
         }
+    }
+
+    @Override
+    Optional<Bar> forming() {
+        return Optional.ofNullable(bar);
     }
 }

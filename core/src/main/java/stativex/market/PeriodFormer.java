@@ -5,6 +5,7 @@ import java.time.LocalDate;
 import java.time.temporal.TemporalAdjusters;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 
 /** Day, week and month: whole trading dates, from the calendar's first open to its last close. Never cut. */
 final class PeriodFormer extends BarFormer {
@@ -77,5 +78,10 @@ final class PeriodFormer extends BarFormer {
             close(bar);
             bar = null;
         }
+    }
+
+    @Override
+    Optional<Bar> forming() {
+        return Optional.ofNullable(bar);
     }
 }

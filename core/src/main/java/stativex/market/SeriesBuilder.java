@@ -50,6 +50,7 @@ public final class SeriesBuilder {
             print = builder.run(print);
             progress.accept(print);
         }
+        builder.former.forming().ifPresent(builder.former.series::forming);
         return builder.series();
     }
 

@@ -1,5 +1,7 @@
 package stativex.market;
 
+import java.util.Optional;
+
 /**
  * Time: intervals from the session's open, [start, end), the end cut at the session's close; an interval without a trade
  * makes no bar. A bar closes at its end, before any print stamped at or after it.
@@ -68,5 +70,10 @@ final class TimeFormer extends BarFormer {
             close(bar);
         }
         bar = null;
+    }
+
+    @Override
+    Optional<Bar> forming() {
+        return Optional.ofNullable(bar);
     }
 }

@@ -40,6 +40,14 @@ public final class VolumeByPrice {
         return new VolumeByPrice(sums);
     }
 
+    /** Of the bar that was forming when the tape ended. */
+    public static VolumeByPrice ofForming(BarSeries bars) {
+        Map<Long, long[]> sums = new TreeMap<>();
+        bars.forming().ifPresent(bar -> add(sums, bars, bar.first(), bar.last(), bars.formingFirstPart(),
+                bar.volume()));
+        return new VolumeByPrice(sums);
+    }
+
     /** Of the prints {@code first} to {@code last}, both included, whole. */
     public static VolumeByPrice ofPrints(Tape tape, int first, int last) {
         Map<Long, long[]> sums = new TreeMap<>();
@@ -50,15 +58,15 @@ public final class VolumeByPrice {
     }
 
     private static void add(Map<Long, long[]> sums, BarSeries bars, int bar) {
-        long left = bars.volume(bar);
-        if (left == 0) {
-            return;
+        if (bars.volume(bar) > 0) {
+            add(sums, bars, bars.first(bar), bars.last(bar), bars.firstPart(bar), bars.volume(bar));
         }
+    }
+
+    private static void add(Map<Long, long[]> sums, BarSeries bars, int first, int last, long firstPart, long volume) {
         Tape tape = bars.tape();
-        int first = bars.first(bar);
-        int last = bars.last(bar);
-        add(sums, tape, first, bars.firstPart(bar));
-        left -= bars.firstPart(bar);
+        add(sums, tape, first, firstPart);
+        long left = volume - firstPart;
         int print = first + 1;
         Optional<Session> session = Optional.empty();
         while (print < last) {

@@ -172,6 +172,9 @@ public class BarTwinTest {
             }
             List<String> expected = new Twin(tape, settings).bars().stream().map(B::toString).toList();
             assertEquals(found, expected, "seed " + seed + ", " + settings);
+            if (!(type instanceof BarType.Renko)) {
+                assertEquals(contracts(series), contracts(tape, settings), "no contract is lost, seed " + seed);
+            }
             SeriesBuilder live = new SeriesBuilder(tape, CALENDAR, settings);
             for (int p = 0; p < tape.count(); p++) {
                 live.print(p);
@@ -189,6 +192,25 @@ public class BarTwinTest {
             });
         }
         assertTrue(seen.size() == 9 && seen.values().stream().allMatch(n -> n > 100), seen.toString());
+    }
+
+    /** Contracts of all closed bars and the forming one, and those that the forming one has by price. */
+    private static List<Long> contracts(BarSeries series) {
+        long closed = 0;
+        for (int bar = 0; bar < series.count(); bar++) {
+            closed += series.volume(bar);
+        }
+        long forming = series.forming().map(BarSeries.Forming::volume).orElse(0L);
+        return List.of(closed + forming, VolumeByPrice.ofForming(series).volume() - forming);
+    }
+
+    private static List<Long> contracts(Tape tape, BarSettings settings) {
+        long sum = 0;
+        for (int print = 0; print < tape.count(); print++) {
+            Session session = CALENDAR.current(tape.time(print)).orElseThrow();
+            sum += session.contains(tape.time(print)) && settings.uses(session) ? tape.size(print) : 0;
+        }
+        return List.of(sum, 0L);
     }
 
     /** Whole lists of prints, stretch by stretch. */

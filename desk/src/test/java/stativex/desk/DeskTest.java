@@ -3,6 +3,7 @@ package stativex.desk;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Comparator;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.concurrent.TimeUnit;
@@ -21,15 +22,30 @@ import org.testng.Assert;
 import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.BeforeMethod;
+import stativex.desk.look.FilePicker;
 import stativex.desk.look.HoldButton;
 import stativex.desk.look.Look;
 import stativex.engine.Snapshot;
+import stativex.files.DataFolder;
 import stativex.link.Replay;
 
 /** The real window on the demo, off screen, for tests that work it as a person would. */
 abstract class DeskTest {
     static final Path PICTURES = Path.of("target", "pictures");
     final FxRobot robot = new FxRobot();
+    /** What the next file dialog answers. */
+    Optional<Path> chosen = Optional.empty();
+    private final FilePicker picker = new FilePicker() {
+        @Override
+        public Optional<Path> open(String title, String... endings) {
+            return chosen;
+        }
+
+        @Override
+        public Optional<Path> save(String title, String suggested, String... endings) {
+            return chosen;
+        }
+    };
     Workspace workspace;
     DeskWindow window;
     Scene scene;
@@ -45,11 +61,18 @@ abstract class DeskTest {
 
     @BeforeMethod
     public void openWindow() throws Exception {
+        Path home = DataFolder.path();
+        Assert.assertTrue(home.toString().contains("target"), "tests must not touch a person's data: " + home);
+        if (Files.exists(home)) {
+            try (var files = Files.walk(home)) {
+                files.sorted(Comparator.reverseOrder()).forEach(file -> file.toFile().delete());
+            }
+        }
         workspace = Workspace.demo(Optional.of(Files.createTempDirectory("sessions")));
         workspace.toBeginning();
         workspace.replay().await();
         fx(() -> {
-            window = new DeskWindow(workspace);
+            window = new DeskWindow(workspace, picker);
             scene = new Scene(window.root(), DeskApp.WIDTH, DeskApp.HEIGHT);
             Look.apply(scene);
             Stage stage = FxToolkit.toolkitContext().getRegisteredStage();
@@ -70,6 +93,7 @@ abstract class DeskTest {
             return null;
         });
         workspace.close();
+        window.workspace().close();
     }
 
     static <T> T fx(Callable<T> work) {

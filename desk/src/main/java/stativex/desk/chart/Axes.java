@@ -19,7 +19,7 @@ final class Axes {
     }
 
     static void prices(Pen pen, ChartSpace s) {
-        for (long level : s.scale().grid(44)) {
+        for (long level : s.scale().grid(44, s.options().ticks() ? s.bars().close(s.bars().count() - 1) : 0)) {
             double y = Math.round(s.scale().y(level));
             pen.fill(Palette.FAINT, 0, y, s.plot(), 1);
             // the tag of the last price stands there instead

@@ -51,7 +51,8 @@ public final class ChartBars {
 
     /** Bars of a whole history, which nobody changes any more. */
     public static ChartBars history(Contract contract, BarSeries series, boolean heikinAshi) {
-        return new ChartBars(contract, series.tape(), series.view(), Optional.empty(), Optional.of(series),
+        return new ChartBars(contract, series.tape(), series.view(), heikinAshi ? Optional.empty() : series.forming(),
+                Optional.of(series),
                 heikinAshi ? Optional.of(new HeikinAshi(series)) : Optional.empty());
     }
 
@@ -154,6 +155,12 @@ public final class ChartBars {
                 : contract.calendar().tradingDate(start(bar)).orElse(LocalDate.EPOCH);
     }
 
+    /** Where the next renko brick would close upward and downward; empty for other bars. */
+    Optional<long[]> nextCloses() {
+        return series.filter(s -> s.count() > 0 && (s.nextUp(s.count() - 1) != 0 || s.nextDown(s.count() - 1) != 0))
+                .map(s -> new long[]{s.nextUp(s.count() - 1), s.nextDown(s.count() - 1)});
+    }
+
     /** The highest price of the bars {@code from} to {@code to}, the last one not included. */
     long highest(int from, int to) {
         long highest = from < closed() ? view.highest(from, Math.min(to, closed())) : Long.MIN_VALUE;
@@ -216,7 +223,9 @@ public final class ChartBars {
     /** Volume at each price of a bar. */
     VolumeByPrice volumeByPrice(int bar) {
         if (bar >= closed()) {
-            return VolumeByPrice.ofPrints(tape, forming().first(), forming().last());
+            return series.isPresent()
+                    ? VolumeByPrice.ofForming(series.get())
+                    : VolumeByPrice.ofPrints(tape, forming().first(), forming().last());
         }
         if (volumes.size() > KEPT) {
             volumes.remove(volumes.keySet().iterator().next());

@@ -390,12 +390,26 @@ public final class ChartView extends Sketch {
         s.model().strategy().ifPresent(layer -> pins.draw(pen, s, layer));
         pen.unclip();
         s.model().position().ifPresent(p -> TradeArt.draw(pen, s, p));
+        s.bars().nextCloses().ifPresent(next -> nextCloses(pen, s, next));
         s.model().lastPrice().filter(s.scale()::shows)
                 .ifPresent(
                         price -> Axes.tag(pen, s, Format.price(s.bars().contract(), price), s.scale().y(price), true));
         Axes.times(pen, s);
         crosshair(pen, s);
         opened.ifPresent(pin -> pins.callout(pen, pin, s.plot()));
+    }
+
+    /** The two prices at which the brick under way can close. */
+    private static void nextCloses(Pen pen, ChartSpace s, long[] next) {
+        double from = s.viewport().x(s.bars().count()) + 4;
+        for (int i = 0; i < 2; i++) {
+            double y = Math.round(s.scale().y(next[i])) + 0.5;
+            if (from < s.plot() - 20 && s.scale().shows(next[i])) {
+                pen.line(Palette.SLATE, 1, from, y, s.plot(), y, 4, 3);
+                pen.rightAligned("next " + (i == 0 ? "up " : "down ") + Format.price(s.bars().contract(), next[i]),
+                        Fonts.words(10), Palette.MUTED, s.plot() - 4, i == 0 ? y - 4 : y + 12);
+            }
+        }
     }
 
     private ChartSpace space(ChartModel m, double width, double height) {

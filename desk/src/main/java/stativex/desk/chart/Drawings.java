@@ -169,14 +169,14 @@ public final class Drawings {
                 case Drawing.Level level -> {
                     double y = Math.round(s.scale().y(level.price())) + 0.5;
                     pen.line(Palette.INK, weight, 0, y, s.plot(), y);
-                    pen.text(level.name(), Fonts.words(10.5), Palette.INK, 8, y - 4);
+                    name(pen, level.name(), s.plot() - 6 - pen.width(level.name(), Fonts.words(10.5)), y - 5);
                 }
                 case Drawing.Marker marker -> {
                     double x = x(s, marker.time());
                     double y = s.scale().y(marker.price());
                     pen.polygon(bold ? Palette.INK : Palette.CHART, Palette.INK, new double[]{x, x + 5, x, x - 5},
                             new double[]{y - 6, y, y + 6, y});
-                    pen.text(marker.name(), Fonts.words(10.5), Palette.INK, x + 9, y + 4);
+                    name(pen, marker.name(), x + 9, y + 4);
                 }
                 case Drawing.Slope slope -> slope(pen, s, slope, weight, bold);
             }
@@ -195,6 +195,15 @@ public final class Drawings {
             pen.frame(Palette.INK, x1 - 3, y1 - 3, 7, 7);
             pen.frame(Palette.INK, x2 - 3, y2 - 3, 7, 7);
         }
-        pen.text(slope.name(), Fonts.words(10.5), Palette.INK, x1 + 6, y1 - 7);
+        // at the right end, where no bars stand
+        double at = s.plot() - 6 - pen.width(slope.name(), Fonts.words(10.5));
+        double there = x2 == x1 ? y2 : y1 + (y2 - y1) * (at - x1) / (x2 - x1);
+        name(pen, slope.name(), at, there - 6);
+    }
+
+    /** A name on paper of its own, so that it can be read over bars and lines. */
+    private static void name(Pen pen, String name, double x, double y) {
+        pen.fill(Palette.CHART, x - 2, y - 10, pen.width(name, Fonts.words(10.5)) + 4, 13);
+        pen.text(name, Fonts.words(10.5), Palette.INK, x, y);
     }
 }

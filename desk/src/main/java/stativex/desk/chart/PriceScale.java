@@ -73,13 +73,13 @@ public final class PriceScale {
         return ticks > lowest && ticks < highest;
     }
 
-    /** Round tick levels for grid lines, at least {@code pixels} apart. */
-    public List<Long> grid(double pixels) {
+    /** Tick levels for grid lines, at least {@code pixels} apart, round as counted from {@code zero}. */
+    public List<Long> grid(double pixels, long zero) {
         long step = 1;
         while (step * pixels() < pixels) {
             step *= 2;
         }
-        long first = Math.ceilDiv((long) Math.ceil(lowest), step) * step;
+        long first = Math.ceilDiv((long) Math.ceil(lowest) - zero, step) * step + zero;
         List<Long> levels = new ArrayList<>();
         for (long level = first; level < highest; level += step) {
             levels.add(level);

@@ -18,6 +18,10 @@ final class StudyLines {
     static void draw(Pen pen, ChartSpace s) {
         int style = 0;
         List<Double> taken = new ArrayList<>();
+        s.bars().nextCloses().ifPresent(next -> {
+            taken.add(s.scale().y(next[0]) - 6);
+            taken.add(s.scale().y(next[1]) + 8);
+        });
         for (Snapshot.StudyView study : s.model().studies()) {
             if (study.unit() == Unit.LEVEL) {
                 study(pen, s, study, style++ % DASHES.length, taken);

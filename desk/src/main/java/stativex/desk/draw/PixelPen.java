@@ -24,6 +24,8 @@ public final class PixelPen implements Pen {
         }
     }
 
+    private static final double THIN = 7;
+
     private final int[] pixels;
     private final int width;
     private final int height;
@@ -103,11 +105,16 @@ public final class PixelPen implements Pen {
         cover(argb(color), x * scale, y * scale, (x + wide) * scale, (y + high) * scale);
     }
 
+    /** Text that a shape covers goes, as a whole; a thin line passes under it. */
     private void unwrite(double x, double y, double wide, double high) {
+        if (wide < THIN || high < THIN) {
+            return;
+        }
         for (int i = written.size() - 1; i >= 0; i--) {
-            if (written.get(i).meets(x, y, wide, high)) {
-                words.clearRect(x, y, wide, high);
-                return;
+            Box box = written.get(i);
+            if (box.meets(x, y, wide, high)) {
+                words.clearRect(box.x() - 1, box.y(), box.width() + 2, box.height());
+                written.remove(i);
             }
         }
     }

@@ -24,6 +24,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import stativex.desk.look.FilePicker;
 import stativex.desk.look.Format;
@@ -87,6 +88,7 @@ final class ImportPanel extends BorderPane {
         String stem = file.getFileName().toString();
         name.setText(stem.contains(".") ? stem.substring(0, stem.lastIndexOf('.')) : stem);
         name.setId("import-name");
+        name.setPrefColumnCount(18);
         contract.setId("import-contract");
         contract.getItems().setAll(contracts.keySet());
         contract.getItems().add(OTHER);
@@ -192,6 +194,7 @@ final class ImportPanel extends BorderPane {
             for (Column column : Column.values()) {
                 role.getItems().add(column.word());
             }
+            role.setPrefWidth(118);
             role.setValue(found.layout().columns().get(c).word());
             roles.add(role);
             table.add(role, c, 0);
@@ -201,7 +204,7 @@ final class ImportPanel extends BorderPane {
             }
         }
         ScrollPane wide = new ScrollPane(table);
-        wide.setFitToHeight(true);
+        wide.setMinHeight(Region.USE_PREF_SIZE);
         wide.setVbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
         wide.getStyleClass().add("cards");
         return wide;
@@ -299,11 +302,11 @@ final class ImportPanel extends BorderPane {
         TapeFacts facts = new TapeFacts(on -> {
         });
         facts.findings(done.findings(), false);
-        CheckBox leaveOut = new CheckBox("Leave " + Format.grouped(Long.toString(done.findings().bad()))
-                + " bad lines out and keep the rest");
+        CheckBox leaveOut = new CheckBox("Leave bad lines out ("
+                + Format.grouped(Long.toString(done.findings().bad())) + ") and keep the rest");
         leaveOut.setId("import-leave-out");
-        CheckBox lacking = new CheckBox("Decline signals in the " + done.findings().lacking().size()
-                + " sessions that lack prints");
+        CheckBox lacking = new CheckBox("Decline signals in sessions that lack prints ("
+                + done.findings().lacking().size() + ")");
         lacking.setId("import-lacking");
         lacking.setSelected(true);
         Button keep = new Button("Keep as tape");

@@ -70,16 +70,16 @@ final class TapeFacts extends VBox {
         for (Finding kind : Finding.values()) {
             if (findings.count(kind) > 0) {
                 any = true;
-                Label count = line(Format.grouped(Long.toString(findings.count(kind))) + " " + kind.words()
-                        + (kind.bad() ? kept ? " (left out)" : "" : ""));
+                Label count = line(kind.words() + ": " + Format.grouped(Long.toString(findings.count(kind)))
+                        + (kind.bad() && kept ? ", left out" : ""));
                 if (kind.bad()) {
                     count.getStyleClass().add("warn");
                 }
-                findings.places(kind).stream().limit(5)
+                findings.places(kind).stream().limit(3)
                         .forEach(place -> muted("line " + Format.grouped(Long.toString(place.line())) + ": "
                                 + place.words()));
-                if (findings.count(kind) > 5) {
-                    muted("and " + Format.grouped(Long.toString(findings.count(kind) - 5)) + " more");
+                if (findings.count(kind) > 3) {
+                    muted("and " + Format.grouped(Long.toString(findings.count(kind) - 3)) + " more");
                 }
             }
         }

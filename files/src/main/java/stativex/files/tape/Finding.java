@@ -2,12 +2,12 @@ package stativex.files.tape;
 
 /** What can be found in a tick file. */
 public enum Finding {
-    UNREADABLE("lines that cannot be read", true), OFF_GRID("prices off the tick grid", true), BACKWARDS(
-            "times that go back", true), DUPLICATE("prints like the one before", false), GAP("gaps in a session",
-                    false), NO_PRINTS("sessions without a print", false), OUTSIDE("prints outside every session",
-                            false), NO_QUOTE("prints without bid or ask", false), CROSSED(
-                                    "quotes with the bid at or above the ask",
-                                    false), LATE("first session begun late", false);
+    UNREADABLE("Lines that cannot be read", true), OFF_GRID("Prices off the tick grid", true), BACKWARDS(
+            "Times that go back", true), DUPLICATE("Prints like the one before", false), GAP("Gaps in a session",
+                    false), NO_PRINTS("Sessions without a print", false), OUTSIDE("Prints outside every session",
+                            false), NO_QUOTE("Prints without bid or ask", false), CROSSED(
+                                    "Quotes with the bid at or above the ask",
+                                    false), LATE("First session begun late", false);
 
     private final String words;
     private final boolean bad;
@@ -17,7 +17,7 @@ public enum Finding {
         this.bad = bad;
     }
 
-    /** In words, plural. */
+    /** In words, to be followed by a count. */
     public String words() {
         return words;
     }
