@@ -24,7 +24,11 @@ import stativex.files.tape.LayoutGuess;
 import stativex.files.tape.Progress;
 import stativex.files.tape.TapeImport;
 import stativex.files.tape.TapeStore;
+import stativex.market.BarSettings;
+import stativex.market.BarType;
 import stativex.market.Contract;
+import stativex.market.SeriesBuilder;
+import stativex.market.Tape;
 import stativex.market.TapeTime;
 
 /**
@@ -34,12 +38,11 @@ import stativex.market.TapeTime;
  * import is not at least twice as fast. Then: how long a stored tape takes to open, and bytes a tick.
  */
 final class ImportAgainstDuckDb {
-    private static final int ROUNDS = 5;
-
     private ImportAgainstDuckDb() {}
 
     public static void main(String[] arguments) throws IOException, SQLException {
         int rows = arguments.length > 0 ? Integer.parseInt(arguments[0]) : 10_000_000;
+        int rounds = arguments.length > 1 ? Integer.parseInt(arguments[1]) : 5;
         Path home = Files.createTempDirectory("bench");
         try {
             Documents.Read<Contract> contract = Demo.documents().contract();
@@ -48,7 +51,7 @@ final class ImportAgainstDuckDb {
             TapeStore store = new TapeStore(home.resolve("tapes"));
             List<Double> ours = new ArrayList<>();
             List<Double> theirs = new ArrayList<>();
-            for (int round = -1; round < ROUNDS; round++) {
+            for (int round = -1; round < rounds; round++) {
                 double own = timed(() -> bring(store, file, contract, "tape"));
                 double other = timed(() -> duckDb(file, rows));
                 if (round >= 0) {
@@ -62,9 +65,16 @@ final class ImportAgainstDuckDb {
                     "%d rows, %d MB: import %.2f s (%.1f M rows/s), DuckDB on one thread %.2f s (%.1f M rows/s)%n",
                     rows, Files.size(file) / 1_000_000, own, rows / own / 1e6, other, rows / other / 1e6);
             bring(store, file, contract, "kept");
-            double open = timed(() -> store.open("kept").tape().price(rows / 2));
-            System.out.printf("stored tape: %.1f bytes a tick, opened with its first block checked in %.0f ms%n",
-                    (double) store.open("kept").bytes() / rows, open * 1000);
+            long before = used();
+            Tape[] tape = new Tape[1];
+            double open = timed(() -> tape[0] = store.open("kept").tape());
+            int[] bars = new int[1];
+            double chart = timed(() -> bars[0] = SeriesBuilder.all(tape[0], contract.value().calendar(),
+                    BarSettings.of(new BarType.Ticks(400))).count());
+            System.out.printf("stored tape: opened in %.0f ms; %d bars of 400 ticks, every block checked, in %.0f ms%n",
+                    open * 1000, bars[0], chart * 1000);
+            System.out.printf("%.1f bytes a tick on disk, %.2f on the heap when all was touched%n",
+                    (double) store.open("kept").bytes() / rows, (double) Math.max(0, used() - before) / rows);
             System.out.printf("import is %.1f × as fast (at least 2 ×)%n", other / own);
             if (other / own < 2) {
                 System.exit(1);
@@ -74,6 +84,12 @@ final class ImportAgainstDuckDb {
                 files.sorted(Comparator.reverseOrder()).forEach(path -> path.toFile().delete());
             }
         }
+    }
+
+    /** Heap in use after a collection, bytes. */
+    private static long used() {
+        System.gc();
+        return Runtime.getRuntime().totalMemory() - Runtime.getRuntime().freeMemory();
     }
 
     private interface Work {

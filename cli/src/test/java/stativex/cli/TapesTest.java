@@ -95,7 +95,10 @@ public class TapesTest {
                 && refused.contains("Nothing was kept; --leave-out keeps the rest"), refused);
         assertTrue(said(0, "import", file.toString(), "--contract", contract, "--columns", "time=Stamp", "--leave-out")
                 .contains("Kept as other, 1 lines left out"));
-        assertTrue(said(1, "import", file.toString(), "--contract", contract).contains("hold the time"));
+        assertTrue(said(0, "import", file.toString(), "--contract", contract, "--look").contains("Stamp: time"),
+                "a column of times is known by its values");
+        assertTrue(said(1, "import", file.toString(), "--contract", contract, "--columns", "size=Last")
+                .contains("hold the price"));
         assertTrue(said(2, "import", file.toString(), "--contract", contract, "--columns", "time=Stump")
                 .contains("Stamp, Last, Lots, Memo"));
         assertTrue(said(2, "import", file.toString(), "--contract", contract, "--zone", "Aukland").contains("IANA"));

@@ -15,6 +15,8 @@ public final class SeriesBuilder {
     private final BarSettings settings;
     private final BarFormer former;
     private boolean started;
+    /** When something next happens by the clock. */
+    private long next = Long.MIN_VALUE;
     private Optional<Session> session = Optional.empty();
     private boolean inside;
     private boolean used;
@@ -70,6 +72,7 @@ public final class SeriesBuilder {
             touch(print);
             if (used) {
                 former.take(print, session.orElseThrow());
+                next = Math.min(next, former.nextClose());
             }
         }
     }
@@ -84,6 +87,7 @@ public final class SeriesBuilder {
         int to = tape.firstAt(session.orElseThrow().close());
         if (used) {
             former.takeRun(print, to, session.get());
+            next = Math.min(next, former.nextClose());
         }
         return to;
     }
@@ -100,6 +104,12 @@ public final class SeriesBuilder {
 
     /** Tape time has reached {@code time}: what ends at or before it closes. */
     public void heartbeat(long time) {
+        if (time >= next) {
+            advance(time);
+        }
+    }
+
+    private void advance(long time) {
         if (!started) {
             started = true;
             session = calendar.current(time);
@@ -108,7 +118,7 @@ public final class SeriesBuilder {
             long close = inside ? session.get().close() : TapeTime.NEVER;
             long bar = inside ? former.nextClose() : TapeTime.NEVER;
             long open = inside ? TapeTime.NEVER : session.get().open();
-            long next = Math.min(close, Math.min(bar, open));
+            next = Math.min(close, Math.min(bar, open));
             if (next > time) {
                 return;
             }
@@ -120,6 +130,7 @@ public final class SeriesBuilder {
                 former.clock();
             }
         }
+        next = TapeTime.NEVER;
     }
 
     private void open() {

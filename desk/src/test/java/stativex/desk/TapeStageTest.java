@@ -221,6 +221,7 @@ public class TapeStageTest extends DeskTest {
         });
         until("the panel is there", () -> robot.lookup("#import-read").tryQuery().isPresent());
         picture("import-before");
+        choosePlain("#role-0", "left out");
         robot.clickOn("#import-read");
         WaitForAsyncUtils.waitForFxEvents();
         assertTrue(text("#import-problem").contains("no column is said to hold the time"), text("#import-problem"));

@@ -155,10 +155,24 @@ public final class LayoutGuess {
         } else if (date >= 0 && time >= 0) {
             columns.set(date, Column.LEFT_OUT);
         }
+        if (!columns.contains(Column.TIME) && !columns.contains(Column.DATE)) {
+            // no name says so: the first column whose values look like times
+            for (int i = 0; i < columns.size(); i++) {
+                if (columns.get(i) == Column.LEFT_OUT && field(data, i).filter(LayoutGuess::isTime).isPresent()) {
+                    columns.set(i, Column.TIME);
+                    break;
+                }
+            }
+        }
         if (!columns.contains(Column.DATE)) {
             columns.replaceAll(c -> c == Column.CLOCK ? Column.LEFT_OUT : c);
         }
         return columns;
+    }
+
+    private static boolean isTime(String text) {
+        return EPOCH.matcher(text).matches() || text.contains(":") && DATE.matcher(text).matches()
+                || text.contains(":") && DIGITS.matcher(text).matches();
     }
 
     private static Optional<String> field(List<List<String>> data, int column) {
