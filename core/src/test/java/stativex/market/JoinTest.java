@@ -36,7 +36,7 @@ public class JoinTest {
     }
 
     private final Join.Month september = month("September", 1000, 0, 9, 9, 5, 1);
-    private final Join.Month december = month("December", 1040, 0, 1, 4, 8, 9, 3);
+    private final Join.Month december = month("December", 1040, 0, 1, 9, 8, 9, 3);
     private final Join.Month march = month("March", 1100, 3, 2, 4);
 
     @Test
