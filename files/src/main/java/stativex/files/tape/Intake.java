@@ -112,7 +112,9 @@ final class Intake {
             end(line);
             session = contract.calendar().after(session.get());
             while (session.isPresent() && session.get().close() <= time) {
-                lacks(Finding.NO_PRINTS, line, session.get(), "no print");
+                if (begun) {
+                    lacks(Finding.NO_PRINTS, line, session.get(), "no print");
+                }
                 session = contract.calendar().after(session.get());
             }
         } else {
