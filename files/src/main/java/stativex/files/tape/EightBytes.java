@@ -13,7 +13,16 @@ final class EightBytes {
     private static final VarHandle LONG = MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
     private static final long SEVENS = 0x7F7F7F7F7F7F7F7FL;
 
+    /** The text {@code 00:00:00}. */
+    static final long CLOCK = text("00:00:00");
+    /** Where its colons stand. */
+    static final long COLONS = 0x0000FF0000FF0000L;
+
     private EightBytes() {}
+
+    private static long text(String eight) {
+        return at(eight.getBytes(StandardCharsets.US_ASCII), 0);
+    }
 
     /** Eight bytes from {@code at} on; they must be there. */
     static long at(byte[] b, int at) {
@@ -53,11 +62,26 @@ final class EightBytes {
     /** The number that eight digits stand for; negative when one of the bytes is no digit. */
     static long digits(byte[] b, int at) {
         long word = at(b, at);
-        long digits = word - all('0');
-        // a digit less '0' is below 10: adding 6 stays below 16; anything else sets one of the high four bits
-        if (((digits | digits + all(6)) & all(0xF0)) != 0) {
+        return number(word ^ all('0'));
+    }
+
+    /** Of a fraction's first {@code length} digits, 1 to 8, as if noughts followed up to eight; negative likewise. */
+    static long fraction(byte[] b, int at, int length) {
+        long there = length == 8 ? -1 : (1L << 8 * length) - 1;
+        return number((at(b, at) ^ all('0')) & there);
+    }
+
+    /** Not nought where a byte is above 9: adding 6 to a digit stays below 16, anything else sets one of the high four bits. */
+    static long notDigits(long digits) {
+        // what could carry into the next byte has a high bit itself
+        return (digits | (digits & SEVENS) + all(6)) & all(0xF0);
+    }
+
+    private static long number(long values) {
+        if (notDigits(values) != 0) {
             return -1;
         }
+        long digits = values;
         // pairs, then fours, then all eight: the first digit lies lowest and counts most
         digits = digits * 10 + (digits >>> 8) & 0x00FF00FF00FF00FFL;
         digits = digits * 100 + (digits >>> 16) & 0x0000FFFF0000FFFFL;

@@ -19,6 +19,8 @@ final class FieldText {
     static final long BAD = Long.MIN_VALUE + 1;
     static final long OFF_GRID = Long.MIN_VALUE + 2;
     private static final long DAY = 86_400;
+    /** Days from 1970 that nanoseconds surely reach. */
+    private static final long LAST_DAY = 106_000;
     private static final int MEMO_BITS = 10;
     private static final int NO_OFFSET = Integer.MAX_VALUE;
 
@@ -136,11 +138,50 @@ final class FieldText {
         if (form.unit() > 0) {
             return counted(b, from, to);
         }
+        long quick = quickTime(b, from, to);
+        if (quick != BAD) {
+            return quick;
+        }
         int split = from;
         while (split < to && b[split] != 'T' && (b[split] != ' ' || !loose)) {
             split++;
         }
         return split == to ? BAD : time(b, from, split, split + 1, to);
+    }
+
+    /**
+     * The form most files have, {@code 2026-09-24T09:45:00[.123456789]Z}, eight bytes at a time; {@link #BAD} for any other,
+     * which is then read the long way.
+     */
+    private long quickTime(byte[] b, int from, int to) {
+        int length = to - from;
+        if (length < 20 || length > 30 || b[to - 1] != 'Z' || b[from + 10] != 'T' || form != TimeForm.YEAR_FIRST
+                || from + 30 > b.length || length > 20 && (b[from + 19] != '.' || length == 21)) {
+            return BAD;
+        }
+        long day = date(b, from, from + 10);
+        // nine, colon, forty-five, colon, nought: digits become their values, colons nought
+        long clock = EightBytes.at(b, from + 11) ^ EightBytes.CLOCK;
+        if (day == BAD || (EightBytes.notDigits(clock) | clock & EightBytes.COLONS) != 0) {
+            return BAD;
+        }
+        long hour = (clock & 0xFF) * 10 + (clock >>> 8 & 0xFF);
+        long minute = (clock >>> 24 & 0xFF) * 10 + (clock >>> 32 & 0xFF);
+        long second = (clock >>> 48 & 0xFF) * 10 + (clock >>> 56);
+        long nanos = 0;
+        int digits = length - 21;
+        if (digits > 0) {
+            long eight = EightBytes.fraction(b, from + 20, Math.min(8, digits));
+            int ninth = digits == 9 ? b[from + 28] - '0' : 0;
+            if (eight < 0 || ninth < 0 || ninth > 9) {
+                return BAD;
+            }
+            nanos = eight * 10 + ninth;
+        }
+        if (hour > 23 || minute > 59 || second > 59 || Math.abs(day) > LAST_DAY) {
+            return BAD;
+        }
+        return (day * DAY + hour * 3600 + minute * 60 + second) * TapeTime.SECOND + nanos;
     }
 
     /** Date and time of day in two fields. */

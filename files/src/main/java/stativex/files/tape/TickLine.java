@@ -39,7 +39,17 @@ final class TickLine {
     private final Column[] columns;
     private final boolean loose;
     private final long delimiters;
-    private final int clock;
+    /** Where each value stands; −1 where there is none. */
+    private final int timeAt;
+    private final int dateAt;
+    private final int clockAt;
+    private final int priceAt;
+    private final int sizeAt;
+    private final int bidAt;
+    private final int askAt;
+    private final int bidSizeAt;
+    private final int askSizeAt;
+    private final int aggressorAt;
     private final int[] starts;
     private final int[] ends;
     private byte[] bytes = new byte[0];
@@ -54,7 +64,17 @@ final class TickLine {
         this.columns = layout.columns().toArray(Column[]::new);
         this.loose = layout.loose();
         this.delimiters = EightBytes.all(layout.delimiter());
-        this.clock = layout.columns().indexOf(Column.CLOCK);
+        List<Column> where = layout.columns();
+        this.timeAt = where.indexOf(Column.TIME);
+        this.dateAt = where.indexOf(Column.DATE);
+        this.clockAt = where.indexOf(Column.CLOCK);
+        this.priceAt = where.indexOf(Column.PRICE);
+        this.sizeAt = where.indexOf(Column.SIZE);
+        this.bidAt = where.indexOf(Column.BID);
+        this.askAt = where.indexOf(Column.ASK);
+        this.bidSizeAt = where.indexOf(Column.BID_SIZE);
+        this.askSizeAt = where.indexOf(Column.ASK_SIZE);
+        this.aggressorAt = where.indexOf(Column.AGGRESSOR);
         this.starts = new int[columns.length];
         this.ends = new int[columns.length];
     }
@@ -93,11 +113,13 @@ final class TickLine {
             long word = EightBytes.at(b, at);
             // bytes behind the line's end count for nothing
             long inside = to - at >= 8 ? -1 : (1L << 8 * (to - at)) - 1;
-            if ((EightBytes.equal(word, QUOTES) & inside) != 0) {
-                return -1;
-            }
-            for (long found = EightBytes.equal(word, splits) & inside; found != 0; found &= found - 1) {
+            for (long found = (EightBytes.equal(word, splits) | EightBytes.equal(word, QUOTES))
+                    & inside; found != 0; found &= found
+                            - 1) {
                 int place = at + EightBytes.first(found);
+                if (b[place] == '"') {
+                    return -1;
+                }
                 if (count < begins.length) {
                     begins[count] = start;
                     stops[count] = place;
@@ -133,50 +155,44 @@ final class TickLine {
     }
 
     private Optional<Problem> values() {
-        bid = Tape.NONE;
-        ask = Tape.NONE;
-        bidSize = Tape.NONE;
-        askSize = Tape.NONE;
-        aggressor = Optional.empty();
-        for (int i = 0; i < columns.length; i++) {
-            if (loose && starts[i] < ends[i] && (bytes[starts[i]] == ' ' || bytes[ends[i] - 1] == ' ')) {
-                trim(i);
-            }
-            switch (columns[i]) {
-                case TIME -> time = text.time(bytes, starts[i], ends[i]);
-                case DATE -> {
-                    if (clock > i && layout.loose()) {
-                        trim(clock);
-                    }
-                    time = text.time(bytes, starts[i], ends[i], starts[clock], ends[clock]);
-                }
-                case PRICE -> price = text.price(bytes, starts[i], ends[i]);
-                case SIZE -> {
-                    size = FieldText.whole(bytes, starts[i], ends[i]);
-                    size = size == 0 ? FieldText.BAD : size;
-                }
-                case BID -> bid = starts[i] == ends[i] ? Tape.NONE : text.price(bytes, starts[i], ends[i]);
-                case ASK -> ask = starts[i] == ends[i] ? Tape.NONE : text.price(bytes, starts[i], ends[i]);
-                case BID_SIZE -> bidSize = starts[i] == ends[i]
-                        ? Tape.NONE
-                        : FieldText.whole(bytes, starts[i], ends[i]);
-                case ASK_SIZE -> askSize = starts[i] == ends[i]
-                        ? Tape.NONE
-                        : FieldText.whole(bytes, starts[i], ends[i]);
-                case AGGRESSOR -> {
-                    if (!aggressor(i)) {
-                        return problem(i, layout.loose()
-                                ? "expected a word for buyer or seller"
-                                : "expected buyer, seller, unknown or nothing");
-                    }
-                }
-                case CLOCK, LEFT_OUT -> {
-                    // taken with the date, or not at all
+        if (loose) {
+            for (int i = 0; i < columns.length; i++) {
+                if (starts[i] < ends[i] && (bytes[starts[i]] == ' ' || bytes[ends[i] - 1] == ' ')) {
+                    trim(i);
                 }
             }
         }
-        return bad(time) || bad(price) || bad(size) || bad(bid) || bad(ask) || bidSize == FieldText.BAD
-                || askSize == FieldText.BAD ? firstProblem() : Optional.empty();
+        time = timeAt >= 0
+                ? text.time(bytes, starts[timeAt], ends[timeAt])
+                : text.time(bytes, starts[dateAt], ends[dateAt], starts[clockAt], ends[clockAt]);
+        price = text.price(bytes, starts[priceAt], ends[priceAt]);
+        size = FieldText.whole(bytes, starts[sizeAt], ends[sizeAt]);
+        size = size == 0 ? FieldText.BAD : size;
+        bid = priceOrNone(bidAt);
+        ask = priceOrNone(askAt);
+        bidSize = sizeOrNone(bidSizeAt);
+        askSize = sizeOrNone(askSizeAt);
+        aggressor = Optional.empty();
+        if (bad(time) || bad(price) || bad(size) || bad(bid) || bad(ask) || bidSize == FieldText.BAD
+                || askSize == FieldText.BAD) {
+            return firstProblem();
+        }
+        if (aggressorAt >= 0 && !aggressor(aggressorAt)) {
+            return problem(aggressorAt, loose
+                    ? "expected a word for buyer or seller"
+                    : "expected buyer, seller, unknown or nothing");
+        }
+        return Optional.empty();
+    }
+
+    private long priceOrNone(int field) {
+        return field < 0 || starts[field] == ends[field] ? Tape.NONE : text.price(bytes, starts[field], ends[field]);
+    }
+
+    private long sizeOrNone(int field) {
+        return field < 0 || starts[field] == ends[field]
+                ? Tape.NONE
+                : FieldText.whole(bytes, starts[field], ends[field]);
     }
 
     private static boolean bad(long value) {

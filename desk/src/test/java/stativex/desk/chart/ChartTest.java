@@ -1,0 +1,242 @@
+package stativex.desk.chart;
+
+import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertFalse;
+import static org.testng.Assert.assertTrue;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.SplittableRandom;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.Test;
+import stativex.demo.Demo;
+import stativex.engine.Snapshot;
+import stativex.files.SessionFile;
+import stativex.market.BarSeries;
+import stativex.market.BarSettings;
+import stativex.market.BarType;
+import stativex.market.Contract;
+import stativex.market.Drawing;
+import stativex.market.SeriesBuilder;
+import stativex.market.Tape;
+import stativex.market.VolumeByPrice;
+import stativex.order.Terms;
+import stativex.trial.Run;
+
+/** What a chart computes before anything is painted. */
+public class ChartTest {
+    private SessionFile.Set documents;
+    private Contract contract;
+    private Tape tape;
+    private BarSeries series;
+
+    @BeforeClass
+    public void bars() {
+        documents = Demo.documents();
+        contract = documents.contract().value();
+        tape = Demo.tape(contract);
+        series = SeriesBuilder.all(tape, contract.calendar(), BarSettings.of(new BarType.Ticks(400)));
+    }
+
+    private ChartSpace space(ChartBars bars, double width, double height) {
+        Viewport viewport = new Viewport();
+        viewport.plotWidth(width);
+        viewport.show(50, bars.count() - 1);
+        int first = viewport.firstBar();
+        int last = bars.count() - 1;
+        PriceScale scale = PriceScale.fitting(6, height - 6, bars.lowest(first, last + 1),
+                bars.highest(first, last + 1));
+        return new ChartSpace(new ChartModel(bars, List.of(), Optional.empty(), Optional.empty()), ChartOptions.PLAIN,
+                viewport, scale, first, last, width, height, width + 74, height + 80);
+    }
+
+    @Test
+    public void studiesOfAHistoryAreThoseOfTheLiveEngineBitForBit() {
+        Run run = Run.trial(documents.inputs(tape, Terms.DEFAULT));
+        Snapshot.StrategyView live = run.engine().snapshot().strategies().getFirst();
+        List<Snapshot.StudyView> history = HistoryStudies.of(live.strategy().studies(), series);
+        assertEquals(series.count(), live.bars().count());
+        assertEquals(history.size(), live.studies().size());
+        for (int i = 0; i < history.size(); i++) {
+            assertEquals(history.get(i).name(), live.studies().get(i).name());
+            assertEquals(history.get(i).unit(), live.studies().get(i).unit());
+            for (int bar = 0; bar < series.count(); bar++) {
+                assertEquals(Double.doubleToLongBits(history.get(i).values().get(bar)),
+                        Double.doubleToLongBits(live.studies().get(i).values().get(bar)),
+                        history.get(i).name() + " " + bar);
+            }
+        }
+    }
+
+    @Test
+    public void liveBarsAndAHistoryShowTheSame() {
+        Run run = Run.trial(documents.inputs(tape, Terms.DEFAULT));
+        Snapshot.StrategyView live = run.engine().snapshot().strategies().getFirst();
+        ChartBars one = ChartBars.live(contract, tape, live.bars(), live.forming());
+        ChartBars other = ChartBars.history(contract, series, false);
+        assertEquals(one.count(), other.count());
+        SplittableRandom dice = new SplittableRandom(1);
+        for (int round = 0; round < 300; round++) {
+            int from = dice.nextInt(one.count());
+            int to = dice.nextInt(from + 1, one.count() + 1);
+            assertEquals(other.highest(from, to), one.highest(from, to));
+            assertEquals(other.lowest(from, to), one.lowest(from, to));
+            assertEquals(other.mostVolume(from, to), one.mostVolume(from, to));
+            assertEquals(other.before(from), one.before(from), "bar " + from);
+            assertEquals(other.tradingDate(from), one.tradingDate(from));
+            assertEquals(other.volumeByPrice(from).rows(), one.volumeByPrice(from).rows());
+            assertEquals(one.barAt(one.end(from)), from);
+            int print = dice.nextInt(tape.count());
+            assertEquals(other.barOf(print), one.barOf(print));
+        }
+    }
+
+    @Test
+    public void breaksAreSessionsAndGaps() {
+        ChartBars bars = ChartBars.history(contract, series, false);
+        List<Integer> sessions = new ArrayList<>();
+        for (int bar = 0; bar < bars.count(); bar++) {
+            if (bars.before(bar) == ChartBars.Break.SESSION) {
+                sessions.add(bar);
+            }
+            assertFalse(bars.before(bar) == ChartBars.Break.GAP, "the demo has no gaps");
+        }
+        assertEquals(sessions.size(), 10, "five days of two sessions");
+        // leave half an hour of the last day out
+        int from = tape.firstAt(bars.start(1100));
+        int to = tape.firstAt(tape.time(from) + 30 * 60_000_000_000L);
+        Tape gappy = Tape.joined(List.of(new Tape.Part(tape, 0, from, 0), new Tape.Part(tape, to, tape.count(), 0)));
+        ChartBars other = ChartBars.history(contract,
+                SeriesBuilder.all(gappy, contract.calendar(), BarSettings.of(new BarType.Ticks(1))), false);
+        int gaps = 0;
+        for (int bar = 0; bar < other.count(); bar++) {
+            gaps += other.before(bar) == ChartBars.Break.GAP ? 1 : 0;
+        }
+        assertEquals(gaps, 1);
+    }
+
+    @Test
+    public void bricksSayWhereTheNextOneCloses() {
+        BarSeries bricks = SeriesBuilder.all(tape, contract.calendar(), BarSettings.of(new BarType.Renko(3, 6)));
+        long[] next = ChartBars.history(contract, bricks, false).nextCloses().orElseThrow();
+        long close = bricks.close(bricks.count() - 1);
+        assertTrue(next[0] - close == 3 && close - next[1] == 6 || next[0] - close == 6 && close - next[1] == 3);
+        assertEquals(ChartBars.history(contract, series, false).nextCloses(), Optional.empty());
+    }
+
+    @Test
+    public void heikinAshiIsDrawnAndRealPricesStay() {
+        ChartBars bars = ChartBars.history(contract, series, true);
+        int bar = 100;
+        assertEquals(bars.drawnClose(bar),
+                ((double) series.open(bar) + series.high(bar) + series.low(bar) + series.close(bar)) / 4, 0);
+        assertEquals(bars.close(bar), series.close(bar));
+    }
+
+    @Test
+    public void zoomingKeepsTheBarUnderTheCursor() {
+        SplittableRandom dice = new SplittableRandom(2);
+        Viewport viewport = new Viewport();
+        viewport.plotWidth(900);
+        for (int round = 0; round < 1000; round++) {
+            viewport.show(dice.nextInt(10, 5000), dice.nextInt(1000, 100_000));
+            double x = dice.nextDouble(900);
+            double bar = viewport.barAt(x);
+            viewport.zoom(dice.nextDouble(0.8, 1.25), x);
+            assertEquals(viewport.barAt(x), bar, 1);
+        }
+        viewport.fit(1_000_000);
+        assertEquals(viewport.firstBar(), 0);
+        assertTrue(viewport.barAt(900) >= 999_998);
+        assertFalse(viewport.following());
+        viewport.follow();
+        viewport.newest(1000, 90);
+        assertEquals(viewport.x(1000), 810, 1e-6);
+    }
+
+    @Test
+    public void thePriceScaleTurnsPricesIntoPixelsAndBack() {
+        SplittableRandom dice = new SplittableRandom(3);
+        for (int round = 0; round < 500; round++) {
+            double low = dice.nextInt(-5000, 5000);
+            PriceScale scale = PriceScale.fitting(6, 400, low, low + dice.nextInt(0, 3000));
+            double price = dice.nextDouble(-5000, 8000);
+            assertEquals(scale.price(scale.y(price)), price, 1e-6);
+            assertTrue(scale.y(low) < 406 && scale.y(low) > 6);
+            assertEquals(scale.stretched(2).pixels(), scale.pixels() / 2, scale.pixels() / 1e6);
+            assertEquals(scale.moved(10).y(price), scale.y(price) + 10, 1e-6);
+            List<Long> grid = scale.grid(40, 7);
+            for (int i = 1; i < grid.size(); i++) {
+                assertTrue(scale.y(grid.get(i - 1)) - scale.y(grid.get(i)) >= 39.9);
+                assertEquals(Math.floorMod(grid.get(i) - 7, grid.get(i) - grid.get(i - 1)), 0L, "round from 7 on");
+            }
+        }
+    }
+
+    @Test
+    public void drawingsAreFoundMovedAndNamed() {
+        ChartBars bars = ChartBars.history(contract, series, false);
+        ChartSpace s = space(bars, 800, 400);
+        List<List<Drawing>> kept = new ArrayList<>();
+        Drawings drawings = new Drawings(List.of(), kept::add);
+        long price = bars.close(s.last());
+        drawings.add(new Drawing.Level("level", price));
+        drawings.add(
+                new Drawing.Slope("slope", bars.start(s.first() + 10), price, bars.start(s.first() + 20), price + 8));
+        drawings.add(new Drawing.Level("level", price + 4));
+        assertEquals(drawings.all().stream().map(Drawing::name).toList(), List.of("level 1", "slope 1", "level 2"));
+        double y = s.scale().y(price);
+        assertTrue(drawings.select(s, 5, y));
+        assertEquals(drawings.selected().orElseThrow().name(), "level 1");
+        drawings.drag(s, 5, y, 5, s.scale().y(price - 10));
+        drawings.moved();
+        assertEquals(((Drawing.Level) kept.getLast().getFirst()).price(), price - 10);
+        // near its second point only that one moves
+        double x2 = s.viewport().centre(s.first() + 20);
+        double y2 = s.scale().y(price + 8);
+        assertTrue(drawings.select(s, x2, y2));
+        drawings.drag(s, x2, y2, x2 + 2 * s.viewport().barWidth(), s.scale().y(price + 11));
+        Drawing.Slope slope = (Drawing.Slope) drawings.all().get(1);
+        assertEquals(slope.price1(), price);
+        assertEquals(slope.price2(), price + 11);
+        assertEquals(slope.time1(), bars.start(s.first() + 10));
+        assertEquals(slope.time2(), bars.start(s.first() + 22));
+        assertEquals(drawings.rename("level 2"), Optional.of("there is one of that name already"));
+        assertEquals(drawings.rename(" "), Optional.of("a name is needed"));
+        assertEquals(drawings.rename("lid"), Optional.empty());
+        assertEquals(kept.getLast().get(1).name(), "lid");
+        drawings.remove();
+        assertEquals(drawings.all().size(), 2);
+        assertFalse(drawings.select(s, 400, s.scale().y(price + 200)));
+    }
+
+    @Test
+    public void linkedChartsFollowEachOther() {
+        ChartLink link = new ChartLink();
+        List<Optional<Long>> one = new ArrayList<>();
+        List<Optional<Long>> two = new ArrayList<>();
+        java.util.function.Consumer<Optional<Long>> first = one::add;
+        java.util.function.Consumer<Optional<Long>> second = two::add;
+        link.join(first);
+        link.join(second);
+        link.point(first, Optional.of(5L));
+        link.leave(second);
+        link.point(first, Optional.empty());
+        assertEquals(one, List.of());
+        assertEquals(two, List.of(Optional.of(5L)));
+    }
+
+    @Test
+    public void flowOfABarAddsUpToItsVolume() {
+        BarSeries bars = SeriesBuilder.all(tape, contract.calendar(), BarSettings.of(new BarType.Volume(700)));
+        ChartBars chart = ChartBars.history(contract, bars, false);
+        for (int bar = 0; bar < bars.count(); bar += 7) {
+            VolumeByPrice flow = chart.volumeByPrice(bar);
+            assertEquals(flow.volume(), bars.volume(bar));
+            assertEquals(flow.bought() - flow.sold(), chart.delta(bar));
+            long most = flow.rows().stream().mapToLong(VolumeByPrice.Row::volume).max().orElseThrow();
+            assertEquals(flow.most().orElseThrow().volume(), most);
+        }
+    }
+}
