@@ -91,7 +91,7 @@ final class ImportCommand implements Callable<Integer> {
             String kept = name == null ? stem() : name;
             job.keep(kept, leaveOut, incomplete(job.findings()));
             out.println("Kept as " + kept + (job.findings().bad() > 0
-                    ? ", " + job.findings().bad() + " lines left out"
+                    ? ", " + job.findings().bad() + " lines left out, listed in " + tapes.store().leftOut(kept)
                     : "") + ". Bars of it: ./stativex bars --tape \"" + kept
                     + "\" --type tick --size 400 --out FILE.csv");
             return 0;

@@ -66,8 +66,8 @@ final class TapesCommand implements Callable<Integer> {
         Tape tape = stored.tape();
         ZoneId zone = stored.info().contract().value().calendar().zone();
         return stored.info().contract().value().symbol() + ", " + tape.count() + " prints, "
-                + TapeTime.in(zone, tape.time(0)).toLocalDate() + " to "
-                + TapeTime.in(zone, tape.time(tape.count() - 1)).toLocalDate() + ", " + stored.bytes() / 1_000_000
+                + TapeTime.in(zone, stored.firstTime()).toLocalDate() + " to "
+                + TapeTime.in(zone, stored.lastTime()).toLocalDate() + ", " + stored.bytes() / 1_000_000
                 + " MB";
     }
 

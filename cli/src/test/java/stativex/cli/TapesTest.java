@@ -94,7 +94,9 @@ public class TapesTest {
                 && refused.contains("line 3: Last: expected a price on the tick grid of 0.25")
                 && refused.contains("Nothing was kept; --leave-out keeps the rest"), refused);
         assertTrue(said(0, "import", file.toString(), "--contract", contract, "--columns", "time=Stamp", "--leave-out")
-                .contains("Kept as other, 1 lines left out"));
+                .contains("Kept as other, 1 lines left out, listed in "));
+        assertEquals(Files.readString(DataFolder.path().resolve("tapes/other.left-out.txt")),
+                "line 3: Last: expected a price on the tick grid of 0.25, found 1280,10\n");
         assertTrue(said(0, "import", file.toString(), "--contract", contract, "--look").contains("Stamp: time"),
                 "a column of times is known by its values");
         assertTrue(said(1, "import", file.toString(), "--contract", contract, "--columns", "size=Last")

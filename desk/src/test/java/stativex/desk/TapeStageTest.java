@@ -156,6 +156,11 @@ public class TapeStageTest extends DeskTest {
         for (String option : List.of("flow", "ticks", "delta", "panels", "own-time")) {
             robot.clickOn("#option-" + option);
         }
+        type("#chart-zone", "Asia/Tokyo");
+        assertEquals(fx(() -> chart().options().own().orElseThrow().getId()), "Asia/Tokyo");
+        type("#chart-zone", "Nowhere/Land");
+        assertEquals(text("#chart-said"), "no zone of that name");
+        type("#chart-zone", "Europe/Helsinki");
         robot.moveTo(at(420, 150)).scroll(12, VerticalDirection.DOWN);
         picture("tape-flow");
         chosen = Optional.of(Files.createTempDirectory("pictures").resolve("chart.svg"));
@@ -309,6 +314,34 @@ public class TapeStageTest extends DeskTest {
                 && window.workspace().tape().equals("first"));
         assertTrue(robot.lookup("#stage-run").tryQuery().isPresent());
         assertTrue(DataFolder.path().resolve("tapes/first.tape").toFile().exists());
+    }
+
+    @Test
+    public void aDamagedTapeIsMadeAgain() throws IOException {
+        tapeStage();
+        bring("hurt", csv("time,price,size", "2026-09-24T01:00:00Z,1280.00,1", "2026-09-24T01:00:01Z,1280.25,2"));
+        Path stored = store.folder().resolve("hurt.tape");
+        byte[] bytes = Files.readAllBytes(stored);
+        // the first price, behind the block's head and two times
+        int place = new String(bytes, StandardCharsets.ISO_8859_1).indexOf("BLCK") + 64 + 16;
+        bytes[place] ^= 1;
+        Path other = Files.createTempFile("other", ".tape");
+        Files.write(other, bytes);
+        Files.move(other, stored, java.nio.file.StandardCopyOption.REPLACE_EXISTING);
+        fx(() -> {
+            window.tapeStage().select("demo");
+            window.tapeStage().select("hurt");
+            return null;
+        });
+        until("it is whole again", () -> {
+            try {
+                return store.open("hurt").tape().price(0) == 5120;
+            } catch (stativex.files.BadInput e) {
+                return false;
+            }
+        });
+        barsAreThere();
+        assertEquals(text("#tape-state"), "");
     }
 
     @Test

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.DateTimeException;
 import java.time.ZoneId;
 import java.util.Locale;
 import java.util.Optional;
@@ -33,6 +34,8 @@ public final class ChartPane extends BorderPane {
     private final Label studies = new Label();
     private final Label said = new Label();
     private final TextField name = new TextField();
+    private final TextField zone = new TextField();
+    private ZoneId second;
     private final ToggleButton level = tool("Level", ChartView.Tool.LEVEL, "A level line at the next click (L)");
     private final ToggleButton slope = tool("Slope", ChartView.Tool.SLOPE,
             "A straight line through the next two clicks (S)");
@@ -45,13 +48,27 @@ public final class ChartPane extends BorderPane {
     public ChartPane(ZoneId own, FilePicker picker, Consumer<ChartPane> tearOff) {
         this.chart = new ChartView(new Viewport());
         this.picker = picker;
+        this.second = own;
         title.getStyleClass().add("title");
         title.setId("chart-title");
         title.setMinWidth(Region.USE_PREF_SIZE);
         figures.getStyleClass().add("figures");
         figures.setId("chart-figures");
         studies.getStyleClass().add("studies");
-        HBox headline = new HBox(14, title, figures);
+        zone.setText(own.getId());
+        zone.setId("chart-zone");
+        zone.setPrefColumnCount(13);
+        zone.setAccessibleText("Zone of the second time axis");
+        zone.setTooltip(new Tooltip("Zone of the second time axis, such as Europe/Helsinki"));
+        zone.setOnAction(e -> chooseZone());
+        zone.focusedProperty().addListener((o, before, now) -> {
+            if (!now) {
+                chooseZone();
+            }
+        });
+        Region between = new Region();
+        HBox.setHgrow(between, Priority.ALWAYS);
+        HBox headline = new HBox(14, title, figures, between, zone);
         headline.setAlignment(Pos.BASELINE_LEFT);
         VBox head = new VBox(3, headline, studies);
         head.getStyleClass().add("chart-head");
@@ -81,9 +98,8 @@ public final class ChartPane extends BorderPane {
                 option("Delta", "Buyer less seller volume in a panel", o -> o.withDelta(!o.delta())),
                 option("Panels", "Studies that are no prices in panels of their own",
                         o -> o.withStudyPanels(!o.studyPanels())),
-                option("Own time", "A second time axis in " + own, o -> o.withOwn(o.own().isPresent()
-                        ? Optional.empty()
-                        : Optional.of(own))),
+                option("Own time", "A second time axis, in the zone of the field above", o -> o.withOwn(
+                        o.own().isPresent() ? Optional.empty() : Optional.of(second))),
                 space(), level, slope, marker, name, remove, said, gap,
                 button("Fit", "Price axis fits the bars again (double click on it)", chart::fitPrices),
                 button("Picture…", "Keeps the chart as PNG or SVG", this::picture),
@@ -169,6 +185,18 @@ public final class ChartPane extends BorderPane {
             said.setText("");
         }
         name.setDisable(selected.isEmpty());
+    }
+
+    private void chooseZone() {
+        try {
+            second = ZoneId.of(zone.getText().strip());
+            said.setText("");
+            if (chart.options().own().isPresent()) {
+                chart.options(chart.options().withOwn(Optional.of(second)));
+            }
+        } catch (DateTimeException e) {
+            said.setText("no zone of that name");
+        }
     }
 
     private void rename() {

@@ -162,7 +162,13 @@ public final class Drawings {
     }
 
     void draw(Pen pen, ChartSpace s) {
+        long newest = s.bars().end(s.bars().count() - 1);
         for (int i = 0; i < drawings.size(); i++) {
+            if (drawings.get(i) instanceof Drawing.Marker m && m.time() > newest
+                    || drawings.get(i) instanceof Drawing.Slope l && Math.max(l.time1(), l.time2()) > newest) {
+                // a replay has not come that far
+                continue;
+            }
             boolean bold = i == selected;
             double weight = bold ? 2 : 1;
             switch (drawings.get(i)) {

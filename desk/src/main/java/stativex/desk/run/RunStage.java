@@ -18,11 +18,14 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import stativex.desk.chart.ChartModel;
 import stativex.desk.chart.ChartView;
+import stativex.desk.chart.Drawings;
 import stativex.desk.chart.Readout;
 import stativex.desk.chart.Viewport;
 import stativex.desk.look.Format;
 import stativex.engine.Command;
 import stativex.engine.Snapshot;
+import stativex.files.BadInput;
+import stativex.files.DrawingFile;
 import stativex.link.Replay;
 import stativex.market.Contract;
 import stativex.market.Side;
@@ -78,6 +81,12 @@ public final class RunStage extends BorderPane {
         setRight(right());
         setBottom(replayBar);
         chart.setId("chart");
+        DrawingFile drawn = DrawingFile.own(contract);
+        try {
+            chart.drawings(new Drawings(drawn.read(), drawn::write));
+        } catch (BadInput e) {
+            // the Tape stage says what is wrong with the file; trading does not depend on it
+        }
         chart.onMove(this::showChart);
     }
 

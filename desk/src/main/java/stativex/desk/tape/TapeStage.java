@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
+import javafx.application.Platform;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.Scene;
@@ -38,10 +39,10 @@ import stativex.files.Documents;
 import stativex.files.DrawingFile;
 import stativex.files.tape.Damaged;
 import stativex.files.tape.Joins;
-import stativex.files.tape.Progress;
 import stativex.files.tape.TapeStore;
 import stativex.market.Contract;
 import stativex.market.Tape;
+import stativex.market.TapeTime;
 
 /**
  * The Tape stage: stored tapes and joined series on the left, a chart of any of them with any bars in the middle, what is
@@ -179,10 +180,13 @@ public final class TapeStage extends BorderPane {
     /** Reads the store anew. */
     public void refresh() {
         words.clear();
-        words.put(demo.reference(), words(demo.contract(), demo.tape()));
-        for (TapeStore.Entry entry : store.list()) {
+        words.put(demo.reference(), words(demo.contract(), demo.tape().count(),
+                demo.tape().time(demo.tape().count() - 1)));
+        List<TapeStore.Entry> entries = store.list();
+        for (TapeStore.Entry entry : entries) {
             words.put(entry.name(), entry.stored()
-                    .map(s -> words(s.info().contract().value(), s.tape())).orElse("cannot be opened"));
+                    .map(s -> words(s.info().contract().value(), s.tape().count(), s.lastTime()))
+                    .orElse("cannot be opened"));
         }
         joins.names().forEach(name -> words.put(name, "joined series"));
         String chosen = list.getSelectionModel().getSelectedItem();
@@ -190,13 +194,12 @@ public final class TapeStage extends BorderPane {
         if (chosen != null && words.containsKey(chosen)) {
             list.getSelectionModel().select(chosen);
         }
-        join.setDisable(store.list().size() < 2);
+        join.setDisable(entries.size() < 2);
     }
 
-    private static String words(Contract contract, Tape tape) {
-        ZoneId zone = contract.calendar().zone();
-        return contract.symbol() + " · " + Format.grouped(Integer.toString(tape.count())) + " prints · "
-                + Format.day(stativex.market.TapeTime.in(zone, tape.time(tape.count() - 1)).toLocalDate());
+    private static String words(Contract contract, int prints, long last) {
+        return contract.symbol() + " · " + Format.grouped(Integer.toString(prints)) + " prints · "
+                + Format.day(TapeTime.in(contract.calendar().zone(), last).toLocalDate());
     }
 
     /** Selects a tape or join; the demo's when there is none of that name. */
@@ -215,6 +218,8 @@ public final class TapeStage extends BorderPane {
             adjusted = next.join().isPresent()
                     && next.join().get().rolls().stream().allMatch(roll -> roll.adjustment().isPresent());
             show(next);
+        } catch (Damaged e) {
+            mend(name, e);
         } catch (BadInput e) {
             say(e.getMessage(), false);
         }
@@ -260,21 +265,25 @@ public final class TapeStage extends BorderPane {
                 : ""), model);
     }
 
-    /** A damaged tape is made again from its source, once. */
     private void failed(Shown of, Throwable problem) {
-        if (problem instanceof Damaged && of.stored().isPresent()) {
-            say(problem.getMessage() + ". Making it again from its source …", true);
-            Thread.ofPlatform().daemon().start(() -> {
-                try {
-                    store.rebuild(of.reference(), Progress.NONE);
-                    javafx.application.Platform.runLater(() -> open(of.reference()));
-                } catch (BadInput e) {
-                    javafx.application.Platform.runLater(() -> say(e.getMessage(), false));
-                }
-            });
+        if (problem instanceof Damaged damage && of.stored().isPresent()) {
+            mend(of.reference(), damage);
         } else {
             say(problem.getMessage(), false);
         }
+    }
+
+    /** A damaged tape is made again from its source, then shown. */
+    private void mend(String name, Damaged damage) {
+        say(damage.getMessage() + ". Making it again from its source …", true);
+        Thread.ofPlatform().daemon().name("mend").start(() -> {
+            try {
+                store.rebuild(name, (done, all) -> Platform.runLater(() -> progress.setProgress((double) done / all)));
+                Platform.runLater(() -> open(name));
+            } catch (BadInput e) {
+                Platform.runLater(() -> say(e.getMessage(), false));
+            }
+        });
     }
 
     /** Says something to the person. */

@@ -69,7 +69,12 @@ public final class ParquetTicks {
         }
     }
 
-    static void read(Path file, Contract contract, Intake intake, Progress progress) {
+    /** Told of every row that cannot be taken. */
+    interface Refused {
+        void row(long row, String words);
+    }
+
+    static void read(Path file, Contract contract, Intake intake, Refused refused, Progress progress) {
         if (!Files.exists(file)) {
             throw new BadInput(file + ": no such file");
         }
@@ -86,7 +91,7 @@ public final class ParquetTicks {
                 selected.add(found.containsKey(column) ? sql(file, found.get(column), column) : "NULL");
             }
             try (ResultSet result = statement.executeQuery("SELECT " + String.join(", ", selected) + source)) {
-                rows(result, found, contract, intake, progress, rows);
+                rows(result, found, contract, intake, refused, progress, rows);
             }
         } catch (SQLException e) {
             throw new BadInput(file + ": cannot be read as Parquet: " + e.getMessage(), e);
@@ -100,7 +105,8 @@ public final class ParquetTicks {
      */
     public static Tape read(Path file, Contract contract) {
         Intake intake = new Intake(contract, new TapeBuilder(TapeBlock.FULL), Long.MAX_VALUE);
-        read(file, contract, intake, Progress.NONE);
+        read(file, contract, intake, (row, words) -> {
+        }, Progress.NONE);
         for (Finding kind : Finding.values()) {
             if (kind.bad() && intake.findings().count(kind) > 0) {
                 Findings.Place place = intake.findings().places(kind).getFirst();
@@ -141,7 +147,7 @@ public final class ParquetTicks {
     }
 
     private static void rows(ResultSet rows, Map<Column, Found> found, Contract contract, Intake intake,
-            Progress progress, long all) throws SQLException {
+            Refused refused, Progress progress, long all) throws SQLException {
         FieldText text = new FieldText(new TickLayout(',', true, List.of(), List.of(), TimeForm.YEAR_FIRST,
                 Optional.empty(), '.', false), contract);
         long row = 0;
@@ -173,8 +179,9 @@ public final class ParquetTicks {
                 problem = intake.take(row, time, price, size, bid, ask, bidSize, askSize, aggressor);
             }
             if (problem.isPresent()) {
-                intake.refuse(problem.get().kind(), row, problem.get().column().map(c -> c + ": ").orElse("")
-                        + problem.get().message());
+                String words = problem.get().column().map(c -> c + ": ").orElse("") + problem.get().message();
+                intake.refuse(problem.get().kind(), row, words);
+                refused.row(row, words);
             }
             if ((row & 0xFFFF) == 0) {
                 progress.at(row, all);

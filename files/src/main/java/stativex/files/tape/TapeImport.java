@@ -1,8 +1,13 @@
 package stativex.files.tape;
 
+import java.io.BufferedOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.OutputStreamWriter;
 import java.io.UncheckedIOException;
+import java.io.Writer;
+import java.nio.channels.Channels;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
@@ -33,6 +38,8 @@ public final class TapeImport implements AutoCloseable {
     private final TapeFile.Writer writer;
     private final TapeInfo info;
     private final Intake intake;
+    private Optional<TapeStore.Part> leftOut = Optional.empty();
+    private Writer list = Writer.nullWriter();
     private long sourceBytes;
     private long sourceSum;
     private long firstTime;
@@ -137,12 +144,34 @@ public final class TapeImport implements AutoCloseable {
         sourceSum = sum.getValue();
     }
 
-    private void refuse(long line, TickLine.Problem problem) {
-        intake.refuse(problem.kind(), line, problem.column().map(c -> c + ": ").orElse("") + problem.message());
+    private void refuse(long line, TickLine.Problem problem) throws IOException {
+        String words = problem.column().map(c -> c + ": ").orElse("") + problem.message();
+        intake.refuse(problem.kind(), line, words);
+        leftOut(line, words);
+    }
+
+    /** Every line that cannot be taken goes to a list beside the tape. */
+    private void leftOut(long line, String words) throws IOException {
+        if (leftOut.isEmpty()) {
+            leftOut = Optional.of(store.part());
+            list = new OutputStreamWriter(new BufferedOutputStream(
+                    Channels.newOutputStream(leftOut.get().channel()), 1 << 16), StandardCharsets.UTF_8);
+        }
+        list.write("line " + line + ": " + words + "\n");
     }
 
     private void parquet(Path file, Progress progress) throws IOException {
-        ParquetTicks.read(file, info.contract().value(), intake, progress);
+        try {
+            ParquetTicks.read(file, info.contract().value(), intake, (row, words) -> {
+                try {
+                    leftOut(row, words);
+                } catch (IOException e) {
+                    throw new UncheckedIOException(e);
+                }
+            }, progress);
+        } catch (UncheckedIOException e) {
+            throw e.getCause();
+        }
         CRC32C sum = new CRC32C();
         sourceBytes = Files.size(file);
         try (InputStream in = new CheckedInputStream(Files.newInputStream(file), sum)) {
@@ -208,7 +237,8 @@ public final class TapeImport implements AutoCloseable {
         try {
             writer.end(info.with(new TapeInfo.Closing(Instant.now(), sourceBytes, sourceSum,
                     findings().bad() > 0, findings(), incomplete)).closingText());
-            store.place(part, name, replace);
+            list.flush();
+            store.place(part, leftOut, name, replace);
         } catch (IOException e) {
             throw new BadInput(store.folder() + ": cannot be written: " + e, e);
         } finally {
@@ -220,6 +250,9 @@ public final class TapeImport implements AutoCloseable {
     public void close() {
         try {
             part.close();
+            if (leftOut.isPresent()) {
+                leftOut.get().close();
+            }
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

@@ -52,10 +52,12 @@ public final class TapeStore {
     /**
      * A tape in the store.
      *
+     * @param firstTime of its first print, nanoseconds; likewise {@code lastTime}
      * @param bytes on disk
      * @param note what the person should know: its end was damaged and made anew
      */
-    public record Stored(String name, TapeInfo info, Tape tape, long bytes, Optional<String> note) {}
+    public record Stored(String name, TapeInfo info, Tape tape, long firstTime, long lastTime, long bytes,
+            Optional<String> note) {}
 
     /** An entry of the list: a tape, or why it cannot be opened. */
     public record Entry(String name, Optional<Stored> stored, Optional<String> problem) {}
@@ -106,7 +108,8 @@ public final class TapeStore {
         try {
             TapeFile.Opened opened = TapeFile.open(file);
             TapeInfo info = TapeInfo.read(opened.origin(), opened.closing(), file.toString());
-            return new Stored(name, info, opened.tape(info.closing().incomplete()), opened.bytes(),
+            return new Stored(name, info, opened.tape(info.closing().incomplete()),
+                    opened.outlines().getFirst().firstTime(), opened.lastTime(), opened.bytes(),
                     opened.closing().isPresent()
                             ? Optional.empty()
                             : Optional.of("the end of " + file + " is damaged: its index was made anew from "
@@ -142,6 +145,7 @@ public final class TapeStore {
             if (!Files.deleteIfExists(file)) {
                 throw new BadInput("no tape named " + name + " in " + folder);
             }
+            Files.deleteIfExists(leftOut(name));
             return null;
         });
     }
@@ -203,13 +207,22 @@ public final class TapeStore {
         }
     }
 
-    /** Moves a finished file to its place. */
-    void place(Part part, String name, boolean replace) {
+    /** The list of lines that were left out of a tape; there is one only if any were. */
+    public Path leftOut(String name) {
+        return file(name, ".left-out.txt");
+    }
+
+    /** Moves a finished tape to its place, and the list of lines left out, if there is one. */
+    void place(Part part, Optional<Part> leftOut, String name, boolean replace) {
         Path file = file(name);
         locked(() -> {
             if (!replace && (Files.exists(file) || new Joins(this).has(name))) {
                 throw new BadInput(
                         "there is a tape or join named " + name + " already: choose another name or remove it");
+            }
+            Files.deleteIfExists(leftOut(name));
+            if (leftOut.isPresent()) {
+                Files.move(leftOut.get().file(), leftOut(name), StandardCopyOption.ATOMIC_MOVE);
             }
             Files.move(part.file(), file, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
             return null;
