@@ -8,6 +8,7 @@ import javafx.scene.input.KeyCodeCombination;
 import javafx.scene.input.KeyCombination;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
+import stativex.desk.chart.ChartLink;
 import stativex.desk.look.FilePicker;
 import stativex.desk.run.RunStage;
 import stativex.desk.tape.Shown;
@@ -28,6 +29,7 @@ public final class DeskWindow {
 
     private final BorderPane root = new BorderPane();
     private final FilePicker picker;
+    private final ChartLink link = new ChartLink();
     private final TapeStage tape;
     private Workspace workspace;
     private TopBar topBar;
@@ -51,7 +53,7 @@ public final class DeskWindow {
         Documents.Read<Contract> contract = workspace.documents().contract();
         tape = new TapeStage(TapeStore.own(),
                 Shown.made(workspace.tape(), contract.value(), workspace.inputs().tape()), contract, workspace.own(),
-                this.picker, this::openInRun);
+                this.picker, link, this::openInRun);
         root.getStyleClass().add("desk");
         root.addEventFilter(KeyEvent.KEY_PRESSED, e -> {
             if (TAPE.match(e) || RUN.match(e)) {
@@ -66,7 +68,11 @@ public final class DeskWindow {
     private void work(Workspace next) {
         workspace = next;
         topBar = new TopBar(workspace.inputs().contract(), this::send, this::stage);
-        run = new RunStage(workspace.inputs(), workspace.own(), workspace.replay().latest(), this::send, this::jump);
+        if (run != null) {
+            run.leave();
+        }
+        run = new RunStage(workspace.inputs(), workspace.own(), workspace.replay().latest(), link, this::send,
+                this::jump);
         root.setTop(topBar);
         shown = Optional.empty();
         stage(6);

@@ -3,28 +3,33 @@ package stativex.desk.chart;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.Consumer;
 
-/** Charts of one contract that follow each other: the time under the crosshair of one is shown by all. */
+/** Charts that follow each other: the time under the crosshair of one is shown by all others of the same contract. */
 public final class ChartLink {
-    private final List<Consumer<Optional<Long>>> followers = new ArrayList<>();
+    /** A chart in the link. */
+    interface Follower {
+        /** @param time under another chart's crosshair; empty when that is gone */
+        void point(String contract, Optional<Long> time);
+    }
+
+    private final List<Follower> followers = new ArrayList<>();
 
     /** A link without charts. */
     public ChartLink() {}
 
-    void join(Consumer<Optional<Long>> follower) {
+    void join(Follower follower) {
         followers.add(follower);
     }
 
-    void leave(Consumer<Optional<Long>> follower) {
+    void leave(Follower follower) {
         followers.remove(follower);
     }
 
-    /** Tells all but one of a time; empty when the crosshair is gone. */
-    void point(Consumer<Optional<Long>> from, Optional<Long> time) {
-        for (Consumer<Optional<Long>> follower : List.copyOf(followers)) {
+    /** Tells all but one of a time on a chart of a contract. */
+    void point(Follower from, String contract, Optional<Long> time) {
+        for (Follower follower : List.copyOf(followers)) {
             if (follower != from) {
-                follower.accept(time);
+                follower.point(contract, time);
             }
         }
     }

@@ -57,7 +57,8 @@ public final class ChartPane extends BorderPane {
         studies.getStyleClass().add("studies");
         zone.setText(own.getId());
         zone.setId("chart-zone");
-        zone.setPrefColumnCount(13);
+        zone.setPrefWidth(126);
+        zone.setMinWidth(126);
         zone.setAccessibleText("Zone of the second time axis");
         zone.setTooltip(new Tooltip("Zone of the second time axis, such as Europe/Helsinki"));
         zone.setOnAction(e -> chooseZone());
@@ -68,10 +69,10 @@ public final class ChartPane extends BorderPane {
         });
         Region between = new Region();
         HBox.setHgrow(between, Priority.ALWAYS);
-        HBox headline = new HBox(14, title, figures, between, zone);
+        HBox headline = new HBox(14, title, between, zone);
         headline.setAlignment(Pos.BASELINE_LEFT);
-        VBox head = new VBox(3, headline, studies);
-        head.getStyleClass().add("chart-head");
+        VBox head = new VBox(2, headline, figures, studies);
+        head.getStyleClass().addAll("chart-head", "tall");
         name.setPromptText("name");
         name.setId("drawing-name");
         name.setPrefColumnCount(6);
@@ -134,7 +135,10 @@ public final class ChartPane extends BorderPane {
         button.getStyleClass().add("small");
         button.setTooltip(new Tooltip(tip));
         button.setMinWidth(Region.USE_PREF_SIZE);
-        button.setOnAction(e -> chart.options(change.apply(chart.options())));
+        button.setOnAction(e -> {
+            chart.options(change.apply(chart.options()));
+            refresh();
+        });
         return button;
     }
 
@@ -176,6 +180,8 @@ public final class ChartPane extends BorderPane {
             figures.setText(Readout.figures(chart, model));
             studies.setText(Readout.studies(chart, model));
         });
+        zone.setVisible(chart.options().own().isPresent());
+        zone.setManaged(zone.isVisible());
         level.setSelected(chart.tool() == ChartView.Tool.LEVEL);
         slope.setSelected(chart.tool() == ChartView.Tool.SLOPE);
         marker.setSelected(chart.tool() == ChartView.Tool.MARKER);

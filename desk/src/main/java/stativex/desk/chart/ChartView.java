@@ -3,7 +3,6 @@ package stativex.desk.chart;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.Consumer;
 import javafx.scene.Cursor;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
@@ -43,7 +42,7 @@ public final class ChartView extends Sketch {
     private final Viewport viewport;
     private final Pins pins = new Pins();
     private final List<Runnable> watchers = new ArrayList<>();
-    private final Consumer<Optional<Long>> follower = this::follow;
+    private final ChartLink.Follower follower = this::follow;
     private Optional<ChartModel> model = Optional.empty();
     private ChartOptions options = ChartOptions.PLAIN;
     private Optional<ChartSpace> painted = Optional.empty();
@@ -160,7 +159,10 @@ public final class ChartView extends Sketch {
         link = Optional.empty();
     }
 
-    private void follow(Optional<Long> time) {
+    private void follow(String contract, Optional<Long> time) {
+        if (!model.map(m -> m.bars().contract().symbol().equals(contract)).orElse(false)) {
+            return;
+        }
         cursorBar = time.isPresent() && count() > 0 ? model.orElseThrow().bars().barAt(time.get()) : -1;
         cursorY = Double.NaN;
         repaint();
@@ -212,7 +214,8 @@ public final class ChartView extends Sketch {
     }
 
     private void tellLink() {
-        link.ifPresent(l -> l.point(follower, cursorBar().map(bar -> model.orElseThrow().bars().start(bar))));
+        model.ifPresent(m -> link.ifPresent(l -> l.point(follower, m.bars().contract().symbol(),
+                cursorBar().map(bar -> m.bars().start(bar)))));
     }
 
     private void press(MouseEvent e) {

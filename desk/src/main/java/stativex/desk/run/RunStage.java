@@ -16,6 +16,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import stativex.desk.chart.ChartLink;
 import stativex.desk.chart.ChartModel;
 import stativex.desk.chart.ChartView;
 import stativex.desk.chart.Drawings;
@@ -64,10 +65,12 @@ public final class RunStage extends BorderPane {
 
     /**
      * @param own the person's own zone
+     * @param link of the charts that follow each other
      * @param send takes the person's commands
      * @param jump goes to a time of the tape
      */
-    public RunStage(Inputs inputs, ZoneId own, Replay.View first, Consumer<Command> send, LongConsumer jump) {
+    public RunStage(Inputs inputs, ZoneId own, Replay.View first, ChartLink link, Consumer<Command> send,
+            LongConsumer jump) {
         this.inputs = inputs;
         this.contract = inputs.contract();
         this.view = first;
@@ -81,6 +84,7 @@ public final class RunStage extends BorderPane {
         setRight(right());
         setBottom(replayBar);
         chart.setId("chart");
+        chart.link(link);
         DrawingFile drawn = DrawingFile.own(contract);
         try {
             chart.drawings(new Drawings(drawn.read(), drawn::write));
@@ -88,6 +92,11 @@ public final class RunStage extends BorderPane {
             // the Tape stage says what is wrong with the file; trading does not depend on it
         }
         chart.onMove(this::showChart);
+    }
+
+    /** The stage is not shown any more. */
+    public void leave() {
+        chart.unlink();
     }
 
     private Region left(Snapshot first, Consumer<Command> send) {

@@ -60,7 +60,7 @@ public final class TapeStage extends BorderPane {
     private final Map<String, String> words = new LinkedHashMap<>();
     private final BarControls controls = new BarControls(this::make);
     private final ChartPane pane;
-    private final ChartLink link = new ChartLink();
+    private final ChartLink link;
     private final TapeFacts facts = new TapeFacts(this::adjust);
     private final StackPane centre = new StackPane();
     private final ProgressBar progress = new ProgressBar(0);
@@ -77,15 +77,17 @@ public final class TapeStage extends BorderPane {
     /**
      * @param demo the demo's tape, always in the list
      * @param own the person's own zone
+     * @param link of the charts that follow each other
      * @param openInRun replays a tape in the Run stage
      */
     public TapeStage(TapeStore store, Shown demo, Documents.Read<Contract> demoContract, ZoneId own, FilePicker picker,
-            Consumer<Shown> openInRun) {
+            ChartLink link, Consumer<Shown> openInRun) {
         this.store = store;
         this.joins = new Joins(store);
         this.demo = demo;
         this.demoContract = demoContract;
         this.picker = picker;
+        this.link = link;
         this.openInRun = openInRun;
         this.own = own;
         pane = new ChartPane(own, picker, this::tearOff);

@@ -214,17 +214,17 @@ public class ChartTest {
     @Test
     public void linkedChartsFollowEachOther() {
         ChartLink link = new ChartLink();
-        List<Optional<Long>> one = new ArrayList<>();
-        List<Optional<Long>> two = new ArrayList<>();
-        java.util.function.Consumer<Optional<Long>> first = one::add;
-        java.util.function.Consumer<Optional<Long>> second = two::add;
+        List<String> one = new ArrayList<>();
+        List<String> two = new ArrayList<>();
+        ChartLink.Follower first = (contract, time) -> one.add(contract + time);
+        ChartLink.Follower second = (contract, time) -> two.add(contract + time);
         link.join(first);
         link.join(second);
-        link.point(first, Optional.of(5L));
+        link.point(first, "TDL", Optional.of(5L));
         link.leave(second);
-        link.point(first, Optional.empty());
+        link.point(first, "TDL", Optional.empty());
         assertEquals(one, List.of());
-        assertEquals(two, List.of(Optional.of(5L)));
+        assertEquals(two, List.of("TDLOptional[5]"));
     }
 
     @Test
