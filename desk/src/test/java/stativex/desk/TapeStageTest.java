@@ -235,6 +235,11 @@ public class TapeStageTest extends DeskTest {
         robot.clickOn("#import-read");
         until("the findings are there", () -> robot.lookup("#import-keep").tryQuery().isPresent());
         picture("import-found");
+        choosePlain("#role-5", "aggressor");
+        assertTrue(robot.lookup("#import-keep").tryQuery().isEmpty(), "what was read in another way cannot be kept");
+        choosePlain("#role-5", "left out");
+        robot.clickOn("#import-read");
+        until("the findings are there again", () -> robot.lookup("#import-keep").tryQuery().isPresent());
         Node keep = robot.lookup("#import-keep").query();
         assertTrue(fx(keep::isDisabled), "bad lines are left out only when said");
         robot.clickOn("#import-leave-out").clickOn("#import-name").push(KeyCode.SHORTCUT, KeyCode.A).write("mine");

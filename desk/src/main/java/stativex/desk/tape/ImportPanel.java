@@ -99,6 +99,9 @@ final class ImportPanel extends BorderPane {
             times.getItems().add(form.example());
         }
         zone.setId("import-zone");
+        times.setOnAction(e -> changed());
+        zone.textProperty().addListener((o, before, now) -> changed());
+        gap.textProperty().addListener((o, before, now) -> changed());
         problem.getStyleClass().add("problem");
         problem.setWrapText(true);
         problem.setId("import-problem");
@@ -111,9 +114,11 @@ final class ImportPanel extends BorderPane {
         cancel.setOnAction(e -> cancel());
         progress.setPrefWidth(220);
         progress.setVisible(false);
+        HBox minutes = new HBox(4, gap, new Label("min"));
+        minutes.setAlignment(Pos.CENTER_LEFT);
         GridPane fields = new GridPane(10, 6);
         fields.addRow(0, new Label("Name"), name, new Label("Contract"), contract);
-        fields.addRow(1, new Label("Gap from"), new HBox(4, gap, new Label("min")), new Label("Local times in"), zone);
+        fields.addRow(1, new Label("Gap from"), minutes, new Label("Local times in"), zone);
         HBox buttons = new HBox(10, read, cancel, progress, left);
         buttons.setAlignment(Pos.CENTER_LEFT);
         Label title = new Label("Bring in " + file.getFileName());
@@ -127,6 +132,15 @@ final class ImportPanel extends BorderPane {
         guess();
     }
 
+    /** What was read was read in another way: it cannot be kept any more. */
+    private void changed() {
+        if (job.isPresent()) {
+            close();
+            result.getChildren().clear();
+            read.setText("Read the file");
+        }
+    }
+
     private Documents.Read<Contract> contract() {
         if (contract.getValue() == null || !contracts.containsKey(contract.getValue())) {
             throw new BadInput("choose the contract of this month: " + OTHER);
@@ -135,6 +149,7 @@ final class ImportPanel extends BorderPane {
     }
 
     private void chooseContract() {
+        changed();
         if (OTHER.equals(contract.getValue())) {
             picker.open("Contract document", "json").ifPresent(document -> {
                 try {
@@ -196,6 +211,7 @@ final class ImportPanel extends BorderPane {
             }
             role.setPrefWidth(118);
             role.setValue(found.layout().columns().get(c).word());
+            role.setOnAction(e -> changed());
             roles.add(role);
             table.add(role, c, 0);
             table.add(styled(found.layout().names().get(c), "preview-name"), c, 1);

@@ -1,6 +1,6 @@
 package stativex.files.tape;
 
-import java.nio.file.Files;
+import java.io.File;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
@@ -17,10 +17,11 @@ public final class TapeReference {
 
     private TapeReference() {}
 
-    /** Whether the reference names a file, by its ending or because there is one. */
-    public static boolean isFile(String reference) {
+    /** Whether the reference means a file: by its ending, or because there is one and nothing stored is named so. */
+    private static boolean isFile(TapeStore store, String reference) {
         String name = reference.toLowerCase(Locale.ROOT);
-        return name.endsWith(".csv") || name.endsWith(".parquet") || Files.exists(Path.of(reference));
+        return name.endsWith(".csv") || name.endsWith(".parquet")
+                || !store.has(reference) && !new Joins(store).has(reference) && new File(reference).isFile();
     }
 
     /**
@@ -31,7 +32,7 @@ public final class TapeReference {
      * @throws BadInput when there is no such tape, or a file comes without a contract
      */
     public static Found open(TapeStore store, String reference, Optional<Contract> contract, boolean backAdjusted) {
-        if (isFile(reference)) {
+        if (isFile(store, reference)) {
             Contract of = contract
                     .orElseThrow(() -> new BadInput(reference + ": a file needs a contract: --contract FILE.json"));
             Path file = Path.of(reference);
