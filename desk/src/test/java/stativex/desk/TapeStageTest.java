@@ -207,6 +207,8 @@ public class TapeStageTest extends DeskTest {
         // by keyboard alone: a marker at the bar under the crosshair
         robot.push(KeyCode.LEFT).push(KeyCode.LEFT).push(KeyCode.M);
         assertEquals(kept().size(), 3);
+        robot.push(KeyCode.SHORTCUT, KeyCode.Z);
+        assertEquals(kept().size(), 2, "taken back");
     }
 
     private List<Drawing> kept() {

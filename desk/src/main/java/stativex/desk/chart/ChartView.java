@@ -23,7 +23,8 @@ import stativex.market.Drawing;
  * targets, pins, drawn lines and markers, panels, price and time axes, a crosshair. The wheel zooms at the cursor, a drag
  * pans, dragging an axis stretches it, a double click on an axis fits it, on the chart goes back to the newest bar. By
  * keyboard the arrows move the crosshair, + and − zoom (with Ctrl the price axis), Home shows all bars, End follows, L, S
- * and M draw at the crosshair, N selects the next drawing, Alt with arrows moves it, Delete takes it away, Escape lets go.
+ * and M draw at the crosshair, N selects the next drawing, Alt with arrows moves it, Delete takes it away, Ctrl+Z takes the last change back,
+ * Escape lets go.
  */
 public final class ChartView extends Sketch {
     /** Width of the price axis; whatever stands under the chart keeps it free too. */
@@ -322,6 +323,11 @@ public final class ChartView extends Sketch {
             case M -> placeAtCursor(Tool.MARKER);
             case S -> placeAtCursor(Tool.SLOPE);
             case N -> drawings.ifPresent(Drawings::selectNext);
+            case Z -> {
+                if (!e.isShortcutDown() || !drawings.map(Drawings::undo).orElse(false)) {
+                    return;
+                }
+            }
             case DELETE, BACK_SPACE -> drawings.ifPresent(Drawings::remove);
             case ESCAPE -> {
                 cursorBar = -1;

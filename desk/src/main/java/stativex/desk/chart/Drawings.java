@@ -1,6 +1,8 @@
 package stativex.desk.chart;
 
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Deque;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
@@ -18,12 +20,35 @@ public final class Drawings {
 
     private final List<Drawing> drawings;
     private final Consumer<List<Drawing>> keeper;
+    private final Deque<List<Drawing>> before = new ArrayDeque<>();
+    private List<Drawing> kept;
     private int selected = -1;
 
     /** @param keeper is given all of them after each change */
     public Drawings(List<Drawing> drawings, Consumer<List<Drawing>> keeper) {
         this.drawings = new ArrayList<>(drawings);
         this.keeper = keeper;
+        this.kept = List.copyOf(drawings);
+    }
+
+    /** Tells of a change, and remembers what was before it. */
+    private void keep() {
+        before.push(kept);
+        kept = all();
+        keeper.accept(kept);
+    }
+
+    /** Takes the last change back. Returns whether there was one. */
+    boolean undo() {
+        if (before.isEmpty()) {
+            return false;
+        }
+        kept = before.pop();
+        drawings.clear();
+        drawings.addAll(kept);
+        selected = -1;
+        keeper.accept(kept);
+        return true;
     }
 
     public List<Drawing> all() {
@@ -43,7 +68,7 @@ public final class Drawings {
         }
         drawings.add(drawing.named(kind + " " + number));
         selected = drawings.size() - 1;
-        keeper.accept(all());
+        keep();
     }
 
     private boolean has(String name) {
@@ -62,7 +87,7 @@ public final class Drawings {
             return Optional.of("there is one of that name already");
         }
         drawings.set(selected, drawings.get(selected).named(name));
-        keeper.accept(all());
+        keep();
         return Optional.empty();
     }
 
@@ -71,7 +96,7 @@ public final class Drawings {
         if (selected >= 0) {
             drawings.remove(selected);
             selected = -1;
-            keeper.accept(all());
+            keep();
         }
     }
 
@@ -146,7 +171,7 @@ public final class Drawings {
 
     /** The selected one was moved: it is kept. */
     void moved() {
-        keeper.accept(all());
+        keep();
     }
 
     private static long time(ChartSpace s, long time, int bars) {

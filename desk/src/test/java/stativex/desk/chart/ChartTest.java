@@ -208,6 +208,10 @@ public class ChartTest {
         assertEquals(kept.getLast().get(1).name(), "lid");
         drawings.remove();
         assertEquals(drawings.all().size(), 2);
+        assertTrue(drawings.undo());
+        assertEquals(drawings.all().get(1).name(), "lid");
+        assertTrue(drawings.undo());
+        assertEquals(kept.getLast().get(1).name(), "slope 1", "the name goes back, and that is kept");
         assertFalse(drawings.select(s, 400, s.scale().y(price + 200)));
     }
 
