@@ -124,7 +124,7 @@ final class SessionClock {
     void printInSession(long time) {
         if (untouched) {
             untouched = false;
-            late = time - session.orElseThrow().open() > Session.LATE;
+            late = calendar.late(session.orElseThrow().open(), time);
         }
     }
 

@@ -36,7 +36,7 @@ final class PeriodFormer extends BarFormer {
             }
             start = sessions.getFirst().open();
             end = sessions.getLast().close();
-            incomplete = tape.time(0) - start > Session.LATE;
+            incomplete = calendar.late(start, tape.time(0));
         }
     }
 

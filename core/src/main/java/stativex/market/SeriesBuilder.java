@@ -95,7 +95,7 @@ public final class SeriesBuilder {
     private void touch(int print) {
         if (untouched) {
             untouched = false;
-            if (used && tape.time(print) - session.orElseThrow().open() > Session.LATE
+            if (used && calendar.late(session.orElseThrow().open(), tape.time(print))
                     && former instanceof PeriodFormer period) {
                 period.incomplete();
             }

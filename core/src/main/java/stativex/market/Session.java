@@ -11,7 +11,7 @@ import java.time.LocalDate;
  * @param last whether it is the last session of its trading date
  */
 public record Session(LocalDate tradingDate, String name, long open, long close, boolean first, boolean last) {
-    /** A session whose first print comes later than this after its open is incomplete, nanoseconds. */
+    /** A first session whose first print comes later than this after its open is incomplete unless its calendar says otherwise, nanoseconds. */
     public static final long LATE = 60 * TapeTime.SECOND;
 
     public boolean contains(long time) {

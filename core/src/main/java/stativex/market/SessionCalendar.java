@@ -31,13 +31,25 @@ public final class SessionCalendar {
     private final ZoneId zone;
     private final Map<DayOfWeek, List<Hours>> week;
     private final Map<LocalDate, List<Hours>> exceptions;
+    private final long lateAfter;
+
+    /** A first session counts as incomplete when its first print comes more than {@link Session#LATE} after its open. */
+    public SessionCalendar(ZoneId zone, Map<DayOfWeek, List<Hours>> week, Map<LocalDate, List<Hours>> exceptions) {
+        this(zone, week, exceptions, Session.LATE);
+    }
 
     /**
      * @param week sessions by day of week of the trading date; a day left out has none
      * @param exceptions sessions by trading date, in place of the weekly ones; an empty list is a closed date
+     * @param lateAfter nanoseconds after its open from which a first session's first print makes it incomplete, 0 or more
      * @throws IllegalArgumentException when a session ends before it begins or two overlap
      */
-    public SessionCalendar(ZoneId zone, Map<DayOfWeek, List<Hours>> week, Map<LocalDate, List<Hours>> exceptions) {
+    public SessionCalendar(ZoneId zone, Map<DayOfWeek, List<Hours>> week, Map<LocalDate, List<Hours>> exceptions,
+            long lateAfter) {
+        if (lateAfter < 0) {
+            throw new IllegalArgumentException("expected 0 seconds or more until a first print is late");
+        }
+        this.lateAfter = lateAfter;
         this.zone = zone;
         this.week = Map.copyOf(week);
         this.exceptions = Map.copyOf(exceptions);
@@ -70,6 +82,11 @@ public final class SessionCalendar {
 
     public ZoneId zone() {
         return zone;
+    }
+
+    /** Whether a first print of a first session, or of a period, at {@code time} comes too late after the open. */
+    public boolean late(long open, long time) {
+        return time - open > lateAfter;
     }
 
     /** Names of sessions that the calendar has anywhere. */

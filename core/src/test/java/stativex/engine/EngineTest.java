@@ -418,6 +418,22 @@ public class EngineTest {
     }
 
     @Test
+    public void howLateAFirstPrintMayBeIsTheCalendars() {
+        var given = Given.contract(0);
+        var patient = new stativex.market.SessionCalendar(java.time.ZoneOffset.UTC,
+                java.util.Map.of(Given.MONDAY.getDayOfWeek(), List.of(new stativex.market.SessionCalendar.Hours("Day",
+                        java.time.LocalTime.of(1, 0), 0, java.time.LocalTime.of(4, 0), 0))),
+                java.util.Map.of(), 300 * Given.SECOND);
+        var contract = new stativex.market.Contract(given.symbol(), given.name(), given.currency(), given.tickSize(),
+                given.tickValue(), given.slippage(), patient, Optional.empty());
+        long open = patient.sessions(Given.MONDAY).getFirst().open();
+        assertEquals(decisions(trial(Given.tape(open + 300 * Given.SECOND, 10, 11, 12), contract, buyer().build(),
+                Given.account(), Terms.DEFAULT)), List.of("1 taken"));
+        assertEquals(decisions(trial(Given.tape(open + 301 * Given.SECOND, 10, 11, 12), contract, buyer().build(),
+                Given.account(), Terms.DEFAULT)), List.of("1 declined session incomplete"));
+    }
+
+    @Test
     public void aSessionThatTheTapeCallsIncompleteDeclines() {
         Tape whole = Given.tape(OPEN, 10, 11, 12);
         var session = Given.calendar().current(OPEN).orElseThrow();

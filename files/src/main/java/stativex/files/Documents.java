@@ -19,6 +19,7 @@ import stativex.exit.ExitPlan;
 import stativex.interlock.SessionWindow;
 import stativex.market.Contract;
 import stativex.market.Decimals;
+import stativex.market.Session;
 import stativex.market.SessionCalendar;
 import stativex.market.TapeTime;
 import stativex.order.Order;
@@ -83,7 +84,8 @@ public final class Documents {
         for (Field entry : field.items("exceptions")) {
             exceptions.put(entry.at("date").date(), sessions(entry));
         }
-        return field.checked(() -> new SessionCalendar(field.at("zone").zone(), week, exceptions));
+        return field.checked(() -> new SessionCalendar(field.at("zone").zone(), week, exceptions,
+                field.maybe("lateSeconds").map(f -> f.integer() * TapeTime.SECOND).orElse(Session.LATE)));
     }
 
     private static List<SessionCalendar.Hours> sessions(Field field) {

@@ -5,6 +5,7 @@ import static org.testng.Assert.assertNotEquals;
 import static org.testng.Assert.assertTrue;
 import static org.testng.Assert.expectThrows;
 
+import java.util.List;
 import java.util.Optional;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -92,5 +93,15 @@ public class DocumentsTest {
         for (Schemas.Kind kind : Schemas.Kind.values()) {
             assertTrue(Schemas.text(kind).contains("https://json-schema.org/draft/2020-12/schema"));
         }
+    }
+
+    @Test
+    public void howLateAFirstPrintMayBeIsReadFromTheContract() {
+        var usual = Documents.contract(Texts.CONTRACT, "contract.json").value().calendar();
+        var patient = Documents.contract(Texts.CONTRACT.replace("\"zone\": \"Pacific/Auckland\",",
+                "\"zone\": \"Pacific/Auckland\", \"lateSeconds\": 300,"), "contract.json").value().calendar();
+        long second = 1_000_000_000L;
+        assertEquals(List.of(usual.late(0, 60 * second), usual.late(0, 61 * second), patient.late(0, 300 * second),
+                patient.late(0, 301 * second)), List.of(false, true, false, true));
     }
 }

@@ -239,7 +239,7 @@ final class ImportPanel extends BorderPane {
     /** @throws BadInput when a field holds nothing possible */
     private Optional<TickLayout> chosenLayout() {
         return guess.map(g -> {
-            TickLayout layout = g.layout().with(roles.stream().map(role -> Column.named(role.getValue())).toList())
+            TickLayout layout = g.with(roles.stream().map(role -> Column.named(role.getValue())).toList())
                     .with(TimeForm.values()[times.getItems().indexOf(times.getValue())]);
             try {
                 return layout.in(ZoneId.of(zone.getText().strip()));

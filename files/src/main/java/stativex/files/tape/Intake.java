@@ -129,7 +129,7 @@ final class Intake {
     private void first(long line, long time) {
         if (!begun) {
             begun = true;
-            if (time - open > Session.LATE) {
+            if (contract.calendar().late(open, time)) {
                 lacks(Finding.LATE, line, session.orElseThrow(), "first print "
                         + Words.length(time - open) + " after the open");
             }

@@ -80,6 +80,17 @@ public class LayoutGuessTest {
         assertEquals(guess.rows(5), List.of(List.of("09/08/2026 09:45:00", "1284.50", "3")));
     }
 
+    @Test
+    public void aColumnMappedByHandIsLookedAtAnew() throws IOException {
+        Path file = Files.createTempFile("ticks", ".csv");
+        Files.writeString(file, "When;Kurs;Lots\n21.09.2026 09:45:00;1284,50;3\n");
+        LayoutGuess guess = LayoutGuess.of(file, ZoneId.of("Pacific/Auckland"));
+        assertEquals(guess.layout().columns(), List.of(Column.TIME, Column.LEFT_OUT, Column.SIZE));
+        TickLayout mapped = guess.with(List.of(Column.TIME, Column.PRICE, Column.SIZE));
+        assertEquals(mapped.decimalMark(), ',', "the prices have a decimal comma");
+        assertEquals(mapped.times(), TimeForm.DAY_FIRST);
+    }
+
     /** Local times of every quarter of an hour through both changes of both zones, against {@link TapeTime#first}. */
     @Test
     public void localTimesAreTheFirstInstantTheZoneShowsThem() {
