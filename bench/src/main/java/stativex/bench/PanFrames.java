@@ -43,8 +43,9 @@ final class PanFrames {
         Contract contract = Demo.documents().contract().value();
         BarSeries series = series(contract);
         ChartModel model = new ChartModel(ChartBars.history(contract, series, false),
-                HistoryStudies.of(List.of(new StudyDefinition.EmaOf("fast", "close", 21),
-                        new StudyDefinition.EmaOf("slow", "close", 89), new StudyDefinition.VwapOf("mean", 2)), series)
+                HistoryStudies.of(List.of(StudyDefinition.of("fast", "ema", "length", "21"),
+                        StudyDefinition.of("slow", "ema", "length", "89"), StudyDefinition.of("mean", "vwap")), series,
+                        contract.tickSize())
                         .stream().filter(study -> List.of("fast", "slow", "mean").contains(study.name())).toList(),
                 Optional.empty(), Optional.empty());
         CountDownLatch done = new CountDownLatch(1);

@@ -5,8 +5,10 @@ import java.math.BigDecimal;
 import java.nio.file.Path;
 import java.time.DateTimeException;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.Callable;
@@ -27,6 +29,10 @@ import stativex.market.Contract;
 import stativex.market.Decimals;
 import stativex.market.SeriesBuilder;
 import stativex.market.Tape;
+import stativex.rule.Blueprint;
+import stativex.rule.Program;
+import stativex.study.Studies;
+import stativex.study.StudyDefinition;
 
 /** Makes bars of a tape. */
 @Command(name = "bars", mixinStandardHelpOptions = true, sortOptions = false, description = "Makes bars of a tape and writes them as CSV. The bar that is still forming at the tape's end is not written.")
@@ -61,6 +67,9 @@ final class BarsCommand implements Callable<Integer> {
     @Option(names = "--heikin-ashi", description = "prices of the Heikin-Ashi view")
     private boolean heikinAshi;
 
+    @Option(names = "--study", paramLabel = "'NAME = EXPRESSION'", description = "a column for each output of a study, such as 'drift = ema 21 of close' or 'edge = high - low'; may be repeated")
+    private List<String> studies = List.of();
+
     @Option(names = "--out", paramLabel = "FILE", required = true, description = "where to write the bars: .csv, or .parquet")
     private Path out;
 
@@ -86,7 +95,7 @@ final class BarsCommand implements Callable<Integer> {
         }
         Tape ticks = found.tape();
         BarSeries bars = SeriesBuilder.all(ticks, read.calendar(), settings);
-        BarCsv rows = new BarCsv(bars, settings.type(), read, heikinAshi);
+        BarCsv rows = new BarCsv(bars, settings.type(), read, heikinAshi, studies(bars, read));
         if (TapeImport.isParquet(out)) {
             BarParquet.write(out, rows, read, heikinAshi);
         } else {
@@ -95,6 +104,22 @@ final class BarsCommand implements Callable<Integer> {
         PrintWriter print = spec.commandLine().getOut();
         print.println(bars.count() + " bars of " + ticks.count() + " prints in " + out);
         return 0;
+    }
+
+    private List<BarCsv.StudyColumn> studies(BarSeries bars, Contract of) {
+        List<StudyDefinition> definitions = new ArrayList<>();
+        for (String text : studies) {
+            try {
+                definitions.add(Studies.read(text));
+            } catch (IllegalArgumentException e) {
+                throw new ParameterException(spec.commandLine(), "--study: " + e.getMessage(), e);
+            }
+        }
+        Program program = new Program(new Blueprint(of.tickSize(), of.calendar(), List.of(), definitions, List.of(),
+                Map.of()), bars);
+        List<Program.StudyOutput> outputs = program.studies("");
+        program.take();
+        return outputs.stream().map(study -> new BarCsv.StudyColumn(study.name(), study.column())).toList();
     }
 
     private BarSettings settings() {

@@ -8,6 +8,7 @@ import stativex.files.ResultFiles;
 /** The command {@code stativex}. Exit codes: 0, 1 (bad input, said on stderr), 2 (usage). */
 @Command(name = "stativex", mixinStandardHelpOptions = true, version = "Stativex " + ResultFiles.ENGINE, subcommands = {
         TrialCommand.class, ImportCommand.class, TapesCommand.class, ExportCommand.class, BarsCommand.class,
+        CheckCommand.class,
         DemoCommand.class}, description = "Tries trading rules on real ticks, exactly and without a screen.", footer = {
                 "", "Without --export, `demo` opens the application on the demo's tape."})
 public final class Main {

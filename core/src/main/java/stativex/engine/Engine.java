@@ -18,6 +18,7 @@ import stativex.order.Order;
 import stativex.order.Reports;
 import stativex.order.SimulatedExchange;
 import stativex.order.Terms;
+import stativex.rule.Program;
 
 /**
  * The deterministic step: a print, a heartbeat or a command of the person goes in; decisions, orders and fills come out.
@@ -44,6 +45,8 @@ public final class Engine implements Reports {
     private long now = Long.MIN_VALUE;
     private long lastPrice = Tape.NONE;
     private boolean dirty;
+    /** The clock moves because a print arrived. */
+    private boolean working;
     private int outsideSessions;
 
     /**
@@ -87,7 +90,9 @@ public final class Engine implements Reports {
         lastPrint = print;
         now = time;
         exchange.because(print, time);
+        working = true;
         clock.advance(time);
+        working = false;
         if (!clock.inSession()) {
             outsideSessions++;
             return;
@@ -98,16 +103,18 @@ public final class Engine implements Reports {
         lastPrice = price;
         for (int i = 0; i < runs.size(); i++) {
             StrategyRun run = runs.get(i);
-            if (run.bars.add(print)) {
-                run.studies.take(run.bars.series().count() - 1);
-                run.barClosed = true;
+            run.builder.print(print);
+            if (run.trade.isPresent() && run.trade.get().entryPrint() == print) {
+                run.trade.get().enteredIn(run.barHolding(print));
             }
         }
         for (int i = 0; i < runs.size(); i++) {
             StrategyRun run = runs.get(i);
-            if (run.barClosed) {
-                run.barClosed = false;
-                evaluate(run, false);
+            if (run.series().count() > run.program.rows()) {
+                evaluateClosed(run, false);
+            }
+            if (run.everyTrade()) {
+                look(run, time);
             }
         }
         for (int i = 0; i < runs.size(); i++) {
@@ -185,8 +192,9 @@ public final class Engine implements Reports {
         @Override
         public void sessionOpens(Session session) {
             for (StrategyRun run : runs) {
-                run.bars.sessionOpens(session.tradingDate());
-                run.studies.sessionOpens();
+                run.builder.heartbeat(session.open());
+                run.countAnew(SignalPlan.Within.SESSION);
+                sendWaiting(run, session.open());
             }
         }
 
@@ -198,10 +206,8 @@ public final class Engine implements Reports {
                 }
             }
             for (StrategyRun run : runs) {
-                if (run.bars.cut()) {
-                    run.studies.take(run.bars.series().count() - 1);
-                    evaluate(run, true);
-                }
+                run.builder.heartbeat(ended.close());
+                evaluateClosed(run, true);
             }
             if (ended.last()) {
                 exchange.closeDay(ended.close());
@@ -218,8 +224,15 @@ public final class Engine implements Reports {
             dirty = true;
             for (StrategyRun run : runs) {
                 run.tradesToday = 0;
+                run.countAnew(SignalPlan.Within.DAY);
                 run.daysSeen++;
             }
+        }
+
+        @Override
+        public void barMoment(StrategyRun run, long at) {
+            run.builder.heartbeat(at);
+            evaluateClosed(run, false);
         }
 
         @Override
@@ -227,6 +240,7 @@ public final class Engine implements Reports {
             WindowSchedule.Stretch stretch = run.stretch.orElseThrow();
             if (stretch.from() == at) {
                 run.windowFlat = false;
+                run.countAnew(SignalPlan.Within.WINDOW);
             }
             if (stretch.end() == SessionWindow.End.FLATTEN && stretch.lastEntry() == at) {
                 run.windowFlat = true;
@@ -245,16 +259,82 @@ public final class Engine implements Reports {
 
     // ------------------------------------------------------------------ (3) bars close, strategies evaluate
 
-    private void evaluate(StrategyRun run, boolean sessionCloses) {
-        int bar = run.bars.series().count() - 1;
-        expireEntries(run, bar);
-        days.bar(now, equity(), run.index);
-        for (Side side : Side.values()) {
-            StrategyRun.SideRun rule = run.sides.get(side);
-            if (rule != null && StrategyRun.fires(rule.evaluate(bar)) && run.mode != Mode.OFF && run.historyLoaded()) {
-                signal(run, side, rule, bar, sessionCloses);
+    /** Evaluates every signal bar that has closed, oldest first. */
+    private void evaluateClosed(StrategyRun run, boolean sessionCloses) {
+        for (int bar = run.program.rows(); bar < run.series().count(); bar++) {
+            expireEntries(run, bar);
+            days.bar(now, equity(), run.index);
+            tellPosition(run, bar, bar + 1);
+            run.program.takeNext();
+            for (Side side : Side.values()) {
+                StrategyRun.SideRun rule = run.sides.get(side);
+                if (rule != null) {
+                    judge(run, rule, bar, sessionCloses);
+                }
             }
         }
+    }
+
+    /** A signal is provisional at most once per bar; at the close it is confirmed or withdrawn. */
+    private void judge(StrategyRun run, StrategyRun.SideRun rule, int bar, boolean sessionCloses) {
+        boolean fires = StrategyRun.fires(rule.at(bar));
+        boolean acted = rule.raised;
+        rule.provisional.add(fires || acted ? 1 : 0);
+        rule.raised = false;
+        if (!fires || acted || run.mode == Mode.OFF || !run.historyLoaded()) {
+            return;
+        }
+        if (sessionCloses && run.longBars()) {
+            run.waiting.add(new StrategyRun.Waiting(rule.rules.side(), bar));
+        } else {
+            signal(run, rule, bar, sessionCloses);
+        }
+    }
+
+    /** On every trade: acts on a signal the first time it is true in the bar that forms. */
+    private void look(StrategyRun run, long time) {
+        run.builder.forming().ifPresent(forming -> {
+            int row = run.program.rows();
+            tellPosition(run, row, row);
+            run.program.takeForming(forming, time);
+            for (Side side : Side.values()) {
+                StrategyRun.SideRun rule = run.sides.get(side);
+                if (rule != null && !rule.raised && StrategyRun.fires(rule.at(row))) {
+                    rule.raised = true;
+                    if (run.mode != Mode.OFF && run.historyLoaded()) {
+                        signal(run, rule, row, false);
+                    }
+                }
+            }
+        });
+    }
+
+    private void tellPosition(StrategyRun run, int row, int closed) {
+        if (run.program.asksForPosition()) {
+            run.trade.ifPresent(trade -> {
+                run.program.tell(Program.Fact.BARS_SINCE_ENTRY, row, trade.bars(closed));
+                run.program.tell(Program.Fact.OPEN_RESULT, row, trade.openTicks(lastPrice));
+                run.program.tell(Program.Fact.BEST_EXCURSION, row, trade.bestTicks());
+                run.program.tell(Program.Fact.WORST_EXCURSION, row, trade.worstTicks());
+            });
+        }
+    }
+
+    /** Signals of day and longer bars are sent as of the next session's open and meet its first print. */
+    private void sendWaiting(StrategyRun run, long open) {
+        if (run.waiting.isEmpty()) {
+            return;
+        }
+        List<StrategyRun.Waiting> due = List.copyOf(run.waiting);
+        run.waiting.clear();
+        // the print that brought the clock here, if one did, is the first of the session and may be met
+        exchange.because(working ? lastPrint - 1 : lastPrint, open);
+        for (StrategyRun.Waiting signal : due) {
+            if (run.mode != Mode.OFF) {
+                signal(run, run.sides.get(signal.side()), signal.bar(), false);
+            }
+        }
+        exchange.because(lastPrint, now);
     }
 
     private void expireEntries(StrategyRun run, int bar) {
@@ -267,8 +347,9 @@ public final class Engine implements Reports {
         }
     }
 
-    private void signal(StrategyRun run, Side side, StrategyRun.SideRun rule, int bar, boolean sessionCloses) {
-        long price = entryPrice(run, side, rule, bar);
+    private void signal(StrategyRun run, StrategyRun.SideRun rule, int bar, boolean sessionCloses) {
+        Side side = rule.rules.side();
+        long price = entryPrice(run, rule, bar);
         EntryGate.Refusal refusal = gate.refusal(run, side, price, sessionCloses);
         if (refusal != null) {
             decide(run, side, bar, Decision.Kind.DECLINED, refusal.reason().word(), refusal.detail(), lastPrice);
@@ -280,7 +361,9 @@ public final class Engine implements Reports {
         }
         long shown = run.strategy.entry().type() == Order.Type.MARKET ? lastPrice : price;
         decide(run, side, bar, Decision.Kind.TAKEN, "", run.strategy.entry().type().word() + " "
-                + run.strategy.entry().quantity(), shown);
+                + run.strategy.entry().quantity() + rule.rules.grade(bar).map(grade -> ", grade " + grade).orElse(""),
+                shown);
+        rule.sent++;
         if (run.idle()) {
             run.bracket = new Bracket(run.index, side);
         }
@@ -289,15 +372,15 @@ public final class Engine implements Reports {
     }
 
     /** The entry's price on the grid, rounded away from the market; absent ({@link Tape#NONE}) while warming up. */
-    private long entryPrice(StrategyRun run, Side side, StrategyRun.SideRun rule, int bar) {
-        if (rule.price.isEmpty()) {
+    private long entryPrice(StrategyRun run, StrategyRun.SideRun rule, int bar) {
+        if (rule.rules.price().isEmpty()) {
             return Tape.NONE;
         }
-        double value = rule.price.get().at(bar);
+        double value = rule.rules.price().get().at(bar);
         if (Double.isNaN(value) || Math.abs(value) > 1e15) {
             return Tape.NONE;
         }
-        boolean down = (side == Side.LONG) == (run.strategy.entry().type() == Order.Type.LIMIT);
+        boolean down = (rule.rules.side() == Side.LONG) == (run.strategy.entry().type() == Order.Type.LIMIT);
         return (long) (down ? Math.floor(value) : Math.ceil(value));
     }
 
@@ -361,7 +444,7 @@ public final class Engine implements Reports {
             OpenTrade trade = run.trade.orElseThrow();
             trade.exit(fill);
             if (order.bracket().open() == 0) {
-                log.add(trade.view(run.bars.series().count(), fill.time(), fill.print()));
+                log.add(trade.view(run.series().count(), fill.time(), fill.print()));
                 run.trade = Optional.empty();
             }
         }
@@ -382,7 +465,7 @@ public final class Engine implements Reports {
     @Override
     public void rejected(Order order, String why) {
         StrategyRun run = runs.get(order.owner());
-        decide(run, order.bracket().side(), run.bars.series().count() - 1, Decision.Kind.REJECTED, why, why,
+        decide(run, order.bracket().side(), run.series().count() - 1, Decision.Kind.REJECTED, why, why,
                 order.price() == Tape.NONE ? lastPrice : order.price());
     }
 

@@ -26,7 +26,7 @@ final class EntryGate {
         if (!run.isOn(side)) {
             return new Refusal(Reason.SIDE_OFF, side.word() + " is switched off");
         }
-        if (engine.clock().incomplete().isPresent()) {
+        if (engine.clock().incomplete().isPresent() && run.needsWholeSession()) {
             return new Refusal(Reason.SESSION_INCOMPLETE, engine.clock().incomplete().get());
         }
         if (sessionCloses || !engine.clock().inSession()) {
@@ -50,6 +50,11 @@ final class EntryGate {
         if (opens && strategy.tradesADay().isPresent()
                 && run.tradesToday + (run.entering() ? 1 : 0) >= strategy.tradesADay().get()) {
             return new Refusal(Reason.TRADES_A_DAY, strategy.tradesADay().get() + " trades today");
+        }
+        if (strategy.signals().most().isPresent()
+                && run.sides.get(side).sent >= strategy.signals().most().get().signals()) {
+            return new Refusal(Reason.SIGNALS_PER_PERIOD, strategy.signals().most().get().signals() + " "
+                    + side.word() + " a " + strategy.signals().most().get().period().word());
         }
         if (!run.idle()) {
             if (run.bracket.side() != side) {

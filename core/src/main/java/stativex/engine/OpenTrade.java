@@ -20,7 +20,7 @@ final class OpenTrade {
     private final StopPath path;
     private final Optional<Long> initialStop;
     private final int[] allotted;
-    private final int entryBar;
+    private int entryBar;
     private final long entryTime;
     private final int entryPrint;
     private final List<Trade.StopPoint> stops = new ArrayList<>();
@@ -74,6 +74,11 @@ final class OpenTrade {
 
     int number() {
         return number;
+    }
+
+    /** The bar that holds the first fill, known once the bars have taken its print: bar 0. */
+    void enteredIn(int bar) {
+        entryBar = bar;
     }
 
     /** Bars since entry once {@code closed} bars of the signal series have closed. */
@@ -149,6 +154,25 @@ final class OpenTrade {
         }
         point(print);
         return true;
+    }
+
+    /** Ticks in favour of the average at {@code price}, below 0 against. */
+    double openTicks(long price) {
+        Average average = path.average();
+        return side().sign() * ((double) price - (double) average.sum() / average.quantity());
+    }
+
+    /** Most ticks in favour so far, at least 0, rounded down; likewise against, rounded up. */
+    double bestTicks() {
+        return seen() ? Math.max(0, Math.floor(openTicks(side() == Side.LONG ? highest : lowest))) : 0;
+    }
+
+    double worstTicks() {
+        return seen() ? Math.max(0, Math.ceil(-openTicks(side() == Side.LONG ? lowest : highest))) : 0;
+    }
+
+    private boolean seen() {
+        return highest != Long.MIN_VALUE;
     }
 
     /** Notes where the stop stands now. */

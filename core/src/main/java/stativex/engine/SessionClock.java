@@ -10,7 +10,7 @@ import stativex.market.TapeTime;
 
 /**
  * What happens by the clock of the tape: sessions open and end, trading days begin, windows ask for something. Moments up
- * to a time are told in order; at equal instants in the order session end, day, windows, session open.
+ * to a time are told in order; at equal instants in the order session end, day, bars, windows, session open.
  */
 final class SessionClock {
     /** Told of every moment. */
@@ -21,6 +21,9 @@ final class SessionClock {
 
         /** @param date empty when the calendar has ended */
         void dayBegins(long at, Optional<LocalDate> date);
+
+        /** A bar of its signal series closes by the clock. */
+        void barMoment(StrategyRun run, long at);
 
         void windowMoment(StrategyRun run, long at);
     }
@@ -62,6 +65,11 @@ final class SessionClock {
                 beginDay(at);
             }
             for (int i = 0; i < runs.size(); i++) {
+                if (barClock(runs.get(i)) == at) {
+                    moments.barMoment(runs.get(i), at);
+                }
+            }
+            for (int i = 0; i < runs.size(); i++) {
                 if (runs.get(i).windowClock == at) {
                     moments.windowMoment(runs.get(i), at);
                 }
@@ -96,8 +104,13 @@ final class SessionClock {
             next = Math.min(next, inSession ? session.get().close() : session.get().open());
         }
         for (int i = 0; i < runs.size(); i++) {
-            next = Math.min(next, runs.get(i).windowClock);
+            next = Math.min(next, Math.min(runs.get(i).windowClock, barClock(runs.get(i))));
         }
+    }
+
+    /** When a bar of a strategy's series next closes by the clock inside the session. */
+    private long barClock(StrategyRun run) {
+        return inSession ? run.builder.nextBar() : TapeTime.NEVER;
     }
 
     private void openSession() {

@@ -12,6 +12,7 @@ import stativex.market.Session;
 import stativex.market.Side;
 import stativex.order.Fill;
 import stativex.order.Order;
+import stativex.rule.TruthColumn;
 import stativex.study.Unit;
 
 /**
@@ -48,7 +49,7 @@ public record Snapshot(int print, long time, Optional<Long> lastPrice, Optional<
     public record StudyView(String name, Unit unit, boolean anchored, DoubleColumn.Prefix values) {}
 
     /** One lane: the truth of one condition, or of the rule as a whole, by closed bar. */
-    public record Lane(String text, LongColumn.Prefix truth) {}
+    public record Lane(String text, TruthColumn.View truth) {}
 
     /**
      * @param average exact average price: ticks times contracts, and contracts

@@ -15,7 +15,6 @@ import stativex.market.Tape;
 import stativex.market.TapeTime;
 import stativex.order.Bracket;
 import stativex.order.Order;
-import stativex.rule.Condition;
 
 /** Takes an immutable picture of an engine. */
 final class SnapshotMaker {
@@ -55,31 +54,27 @@ final class SnapshotMaker {
 
     private Snapshot.StrategyView strategy(StrategyRun run, long time) {
         List<Snapshot.StudyView> studies = new ArrayList<>();
-        run.studies.columns()
-                .forEach((name, column) -> studies
-                        .add(new Snapshot.StudyView(name, column.unit(), column.anchored(), column.view())));
+        int rows = run.program.rows();
+        run.program.studies("").forEach(study -> studies.add(new Snapshot.StudyView(study.name(),
+                study.column().unit(), study.column().anchored(), study.column().view(rows))));
         Map<Side, List<Snapshot.Lane>> lanes = new EnumMap<>(Side.class);
-        run.sides.forEach((side, rule) -> lanes.put(side, lanes(rule)));
-        int closed = run.bars.series().count();
+        run.sides.forEach((side, rule) -> lanes.put(side, lanes(run, rule)));
+        int closed = run.series().count();
         Optional<Trade> trade = run.trade.map(t -> t.view(closed, time, engine.lastPrint()));
         List<Headroom> headroom = headroom(run);
         Standing standing = new Standing(engine, run, time, headroom);
         int[] counts = countToday(run);
         return new Snapshot.StrategyView(run.index, run.strategy, run.mode, run.isOn(Side.LONG), run.isOn(Side.SHORT),
-                run.once, run.bars.series().view(), run.bars.forming(), List.copyOf(studies), lanes, trade,
+                run.once, run.series().view(), run.builder.forming(), List.copyOf(studies), lanes, trade,
                 run.trade.map(t -> position(run, t, trade.orElseThrow())), counts[0], counts[1], counts[2],
                 engine.lastPrice() == Tape.NONE ? 0 : engine.ledger().result(run.index, engine.lastPrice()), headroom,
                 occurrences(run), standing.interlocks(), standing.sentence());
     }
 
-    private static List<Snapshot.Lane> lanes(StrategyRun.SideRun rule) {
-        List<Snapshot.Lane> lanes = new ArrayList<>();
-        List<Condition> parts = rule.rule.parts();
-        for (int i = 0; i < parts.size(); i++) {
-            lanes.add(new Snapshot.Lane(parts.get(i).text(), rule.lanes[i].prefix()));
-        }
-        lanes.add(new Snapshot.Lane("all", rule.lanes[parts.size()].prefix()));
-        return lanes;
+    private static List<Snapshot.Lane> lanes(StrategyRun run, StrategyRun.SideRun rule) {
+        return rule.rules.lanes().stream()
+                .map(lane -> new Snapshot.Lane(lane.name(), lane.condition().column().view(run.program.rows())))
+                .toList();
     }
 
     private Snapshot.PositionView position(StrategyRun run, OpenTrade open, Trade trade) {

@@ -5,42 +5,88 @@ import java.util.Optional;
 import stativex.exit.ExitPlan;
 import stativex.interlock.SessionWindow;
 import stativex.order.Order;
-import stativex.study.StudyDefinition;
 
 /**
- * A strategy as its document states it. It evaluates at bar close, on confirmed signals.
+ * A strategy as its document states it.
  *
  * @param version a fingerprint of its document with its exit plan, carried by every result
  * @param contract symbol of the contract it trades
- * @param ticksPerBar size of its signal series' tick bars, which restart at each session open
+ * @param signals what it looks at and when it judges
  * @param longSide empty: the side does not exist
  * @param maximumPosition most contracts, open and resting entries together
  * @param adds whether a further entry may join an open trade
+ * @param reverse a signal against an open position turns it round
  * @param windows empty: every hour
  * @param tradesADay empty: no limit
  * @param once a side switches itself off after its entry fills
  * @param historyDays trading days of the tape that only feed the studies before the first evaluated one
  */
-public record Strategy(String name, String version, String contract, int ticksPerBar, List<StudyDefinition> studies,
+public record Strategy(String name, String version, String contract, SignalPlan signals,
         Optional<SideRule> longSide, Optional<SideRule> shortSide, Entry entry, int maximumPosition, boolean adds,
+        boolean reverse,
         ExitPlan plan, List<SessionWindow> windows, Optional<Integer> tradesADay, boolean once, int historyDays) {
 
     /**
      * @param rule condition in the rule language
      * @param price price of a limit or stop entry in the rule language
+     * @param grades named grades of the rule, the strongest first; none: the rule alone decides
+     * @param enters names of the grades that may enter
      */
-    public record SideRule(String rule, Optional<String> price) {}
+    public record SideRule(String rule, Optional<String> price, List<Grade> grades, List<String> enters) {
+        public SideRule {
+            grades = List.copyOf(grades);
+            enters = List.copyOf(enters);
+            List<String> names = grades.stream().map(Grade::name).toList();
+            if (names.stream().distinct().count() < names.size()) {
+                throw new IllegalArgumentException("expected grades of different names");
+            }
+            for (String name : enters) {
+                if (!names.contains(name)) {
+                    throw new IllegalArgumentException("expected grades that enter to be some of "
+                            + String.join(", ", names) + ", found " + name);
+                }
+            }
+            if (!grades.isEmpty() && enters.isEmpty()) {
+                throw new IllegalArgumentException("expected at least one grade that may enter, found none");
+            }
+        }
+
+        /** A rule without grades. */
+        public SideRule(String rule, Optional<String> price) {
+            this(rule, price, List.of(), List.of());
+        }
+    }
+
+    /** @param rule what must hold beside the side's rule */
+    public record Grade(String name, String rule) {}
 
     /**
      * @param type market, limit or stop
      * @param quantity contracts
      * @param goodFor how long a resting entry stays
+     * @param reprice a resting entry follows its price at each bar's close
+     * @param marketAfterSeconds a resting entry turns to the market so long after it was accepted; empty: never
      */
-    public record Entry(Order.Type type, int quantity, GoodFor goodFor) {
+    public record Entry(Order.Type type, int quantity, GoodFor goodFor, boolean reprice,
+            Optional<Integer> marketAfterSeconds) {
         public Entry {
             if (quantity < 1) {
                 throw new IllegalArgumentException("expected an entry quantity of 1 or more, found " + quantity);
             }
+            if (type == Order.Type.MARKET && (reprice || marketAfterSeconds.isPresent())) {
+                throw new IllegalArgumentException(
+                        "a market entry does not rest: expected no repricing and no turning to the market");
+            }
+            marketAfterSeconds.ifPresent(seconds -> {
+                if (seconds < 1) {
+                    throw new IllegalArgumentException("expected 1 second or more until the market, found " + seconds);
+                }
+            });
+        }
+
+        /** An entry that stays as it was sent. */
+        public Entry(Order.Type type, int quantity, GoodFor goodFor) {
+            this(type, quantity, goodFor, false, Optional.empty());
         }
     }
 
@@ -62,7 +108,6 @@ public record Strategy(String name, String version, String contract, int ticksPe
     }
 
     public Strategy {
-        studies = List.copyOf(studies);
         windows = List.copyOf(windows);
         if (longSide.isEmpty() && shortSide.isEmpty()) {
             throw new IllegalArgumentException("expected a rule for long, short or both, found none");
@@ -81,7 +126,27 @@ public record Strategy(String name, String version, String contract, int ticksPe
         }
     }
 
-    Optional<SideRule> side(stativex.market.Side side) {
+    public Optional<SideRule> side(stativex.market.Side side) {
         return side == stativex.market.Side.LONG ? longSide : shortSide;
+    }
+
+    /** Whether its entries have a price of their own. */
+    public boolean pricesEntries() {
+        return entry.type() != Order.Type.MARKET;
+    }
+
+    /** What it asks for that the engine cannot do yet, in words; empty if it can do everything. */
+    public List<String> notThereYet() {
+        List<String> missing = new java.util.ArrayList<>();
+        if (entry.reprice()) {
+            missing.add("repricing a resting entry");
+        }
+        if (entry.marketAfterSeconds().isPresent()) {
+            missing.add("turning a resting entry to the market");
+        }
+        if (reverse) {
+            missing.add("reversing a position");
+        }
+        return missing;
     }
 }

@@ -1,60 +1,50 @@
 package stativex.engine;
 
+import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import stativex.interlock.WindowSchedule;
+import stativex.market.BarSeries;
+import stativex.market.BarType;
 import stativex.market.Contract;
 import stativex.market.LongColumn;
+import stativex.market.SeriesBuilder;
 import stativex.market.Side;
 import stativex.market.Tape;
 import stativex.market.TapeTime;
-import stativex.market.TickBars;
 import stativex.order.Bracket;
-import stativex.order.Order;
-import stativex.rule.Condition;
-import stativex.rule.RuleProblem;
-import stativex.rule.Rules;
+import stativex.rule.Blueprint;
+import stativex.rule.Program;
 import stativex.rule.Truth;
-import stativex.rule.Value;
-import stativex.study.StudySet;
 
 /** One strategy at work: its series, studies and rules, its switches, its windows and its trade. */
 final class StrategyRun {
-    /** One side's rule, made ready. */
+    /** One side at work. */
     static final class SideRun {
-        final Condition rule;
-        final Optional<Value> price;
-        /** Truth of each part of the rule and, last, of the rule as a whole; one value for each closed bar. */
-        final LongColumn[] lanes;
+        final SideRules rules;
+        /** Whether its signal was true at some moment of each closed bar. */
+        final LongColumn provisional = new LongColumn();
         boolean on = true;
+        /** Its signal has been true in the bar that forms. */
+        boolean raised;
+        /** Signals that sent an order in the period that is counted. */
+        int sent;
 
-        SideRun(Condition rule, Optional<Value> price) {
-            this.rule = rule;
-            this.price = price;
-            this.lanes = new LongColumn[rule.parts().size() + 1];
-            for (int i = 0; i < lanes.length; i++) {
-                lanes[i] = new LongColumn();
-            }
+        SideRun(SideRules rules) {
+            this.rules = rules;
         }
 
-        /** Evaluates every lane at a closed bar; returns the truth of the whole rule. */
-        int evaluate(int bar) {
-            List<Condition> parts = rule.parts();
-            for (int i = 0; i < parts.size(); i++) {
-                lanes[i].add(parts.get(i).at(bar));
-            }
-            int truth = rule.at(bar);
-            lanes[parts.size()].add(truth);
-            return truth;
+        int at(int row) {
+            return rules.whole().at(row);
         }
     }
 
     final int index;
     final Strategy strategy;
-    final TickBars bars;
-    final StudySet studies;
+    final SeriesBuilder builder;
+    final Program program;
     final Map<Side, SideRun> sides = new EnumMap<>(Side.class);
     final WindowSchedule schedule;
     Mode mode = Mode.OFF;
@@ -68,43 +58,75 @@ final class StrategyRun {
     Optional<OpenTrade> trade = Optional.empty();
     int tradesToday;
     int daysSeen;
-    /** A bar closed with this print and waits for its evaluation. */
-    boolean barClosed;
+    /** Signals of day and longer bars, which wait for the next session's open. */
+    final List<Waiting> waiting = new ArrayList<>();
+
+    /** A signal whose entry is sent as of the next session's open. */
+    record Waiting(Side side, int bar) {}
 
     /** @throws IllegalArgumentException naming strategy, side and place of what is wrong */
     StrategyRun(int index, Strategy strategy, Contract contract, Tape tape) {
         this.index = index;
         this.strategy = strategy;
         this.once = strategy.once();
-        this.bars = new TickBars(tape, strategy.ticksPerBar());
-        this.studies = new StudySet(strategy.studies(), bars.series());
+        if (!strategy.notThereYet().isEmpty()) {
+            throw new IllegalArgumentException(String.join(" and ", strategy.notThereYet())
+                    + ": trials and replays cannot do this yet");
+        }
+        this.builder = new SeriesBuilder(tape, contract.calendar(), strategy.signals().bars());
+        this.program = new Program(blueprint(strategy, contract), builder.series());
         this.schedule = new WindowSchedule(strategy.windows());
         strategy.plan().stop().ifPresent(stop -> stop.distance(contract));
-        Rules rules = new Rules(studies, contract.tickSize());
         for (Side side : Side.values()) {
-            strategy.side(side).ifPresent(rule -> sides.put(side, side(side, rule, rules)));
+            strategy.side(side).ifPresent(rule -> sides.put(side,
+                    new SideRun(new SideRules(program, side, rule, strategy.signals(), strategy.pricesEntries()))));
         }
         bracket = new Bracket(index, Side.LONG);
     }
 
-    private SideRun side(Side side, Strategy.SideRule rule, Rules rules) {
-        boolean market = strategy.entry().type() == Order.Type.MARKET;
-        if (market == rule.price().isPresent()) {
-            throw new IllegalArgumentException(side.word() + ": " + (market
-                    ? "a market entry takes no price, found \"" + rule.price().get() + "\""
-                    : "expected a price for a " + strategy.entry().type().word() + " entry, found none"));
+    private static Blueprint blueprint(Strategy strategy, Contract contract) {
+        SignalPlan plan = strategy.signals();
+        return new Blueprint(contract.tickSize(), contract.calendar(), plan.series(), plan.studies(),
+                plan.drawings().stream().map(drawn -> drawn.on(contract)).toList(), Map.of());
+    }
+
+    BarSeries series() {
+        return builder.series();
+    }
+
+    /** Whether its bars are whole trading dates. */
+    boolean longBars() {
+        return strategy.signals().bars().type() instanceof BarType.Period;
+    }
+
+    /** Whether its bars depend on every print of the session; time and longer bars do not. */
+    boolean needsWholeSession() {
+        return !longBars() && !(strategy.signals().bars().type() instanceof BarType.Time);
+    }
+
+    boolean everyTrade() {
+        return strategy.signals().evaluate() == SignalPlan.Evaluate.EVERY_TRADE;
+    }
+
+    boolean counts(SignalPlan.Within period) {
+        return strategy.signals().most().filter(most -> most.period() == period).isPresent();
+    }
+
+    /** A period begins in which signals are counted anew. */
+    void countAnew(SignalPlan.Within period) {
+        if (counts(period)) {
+            sides.values().forEach(side -> side.sent = 0);
         }
-        Condition condition;
-        try {
-            condition = rules.condition(rule.rule());
-        } catch (RuleProblem e) {
-            throw new IllegalArgumentException(side.word() + " rule, " + e.getMessage(), e);
-        }
-        try {
-            return new SideRun(condition, rule.price().map(rules::level));
-        } catch (RuleProblem e) {
-            throw new IllegalArgumentException(side.word() + " price, " + e.getMessage(), e);
-        }
+    }
+
+    /**
+     * The bar that holds the print just taken, bar 0 of a trade that it opens: of several bars the last; a renko print
+     * lies in the bricks it closes, only if it closes none in the forming one.
+     */
+    int barHolding(int print) {
+        int closed = series().count();
+        boolean inClosed = closed > 0 && series().last(closed - 1) == print;
+        return inClosed && (series().isRenko() || builder.forming().isEmpty()) ? closed - 1 : closed;
     }
 
     boolean isOn(Side side) {

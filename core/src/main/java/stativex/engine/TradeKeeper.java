@@ -23,7 +23,7 @@ final class TradeKeeper {
 
     /** Opens the trade that an entry's first fill makes. */
     OpenTrade open(int number, StrategyRun run, Fill first) {
-        return new OpenTrade(number, contract, run.bracket, run.strategy.plan(), first, run.bars.series().count());
+        return new OpenTrade(number, contract, run.bracket, run.strategy.plan(), first, run.series().count());
     }
 
     /** An entry fill: the bracket is attached or enlarged, and follows when the average moved. */

@@ -5,11 +5,12 @@ public enum Reason {
     OFF("off"), SIDE_OFF("side off"), SESSION_INCOMPLETE("session incomplete"), SESSION_CLOSED(
             "session closed"), LOCKED(
                     "locked"), BROKEN("broken"), OUTSIDE_WINDOW("outside window"), LAST_TRADING_DAY(
-                            "last trading day"), TRADES_A_DAY("trades a day"), OPPOSITE_POSITION(
-                                    "opposite position"), LEAVING(
-                                            "leaving"), ADDS_NOT_ALLOWED("adds not allowed"), POSITION_LIMIT(
-                                                    "position limit"), WARMING_UP(
-                                                            "warming up"), LINE_CHECK("line check");
+                            "last trading day"), TRADES_A_DAY("trades a day"), SIGNALS_PER_PERIOD(
+                                    "signals per period"), OPPOSITE_POSITION(
+                                            "opposite position"), LEAVING(
+                                                    "leaving"), ADDS_NOT_ALLOWED("adds not allowed"), POSITION_LIMIT(
+                                                            "position limit"), WARMING_UP(
+                                                                    "warming up"), LINE_CHECK("line check");
 
     private final String word;
 

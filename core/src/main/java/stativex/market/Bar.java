@@ -27,6 +27,8 @@ final class Bar {
     int marks;
     long nextUp;
     long nextDown;
+    /** When the clock closed it; {@link Tape#NONE} if a print did. */
+    long closedAt = Tape.NONE;
 
     /** An empty bar of a trading date. */
     Bar(LocalDate date) {

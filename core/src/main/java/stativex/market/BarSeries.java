@@ -27,6 +27,7 @@ public final class BarSeries {
     private final LongColumn nextUp = new LongColumn();
     private final LongColumn nextDown = new LongColumn();
     private final LongColumn firstPart = new LongColumn();
+    private final LongColumn closedAt = new LongColumn();
     private final LongColumn stretchHigh = new LongColumn();
     private final LongColumn stretchLow = new LongColumn();
     private final LongColumn stretchVolume = new LongColumn();
@@ -54,13 +55,7 @@ public final class BarSeries {
 
     /** The bar that was forming when the tape ended; a whole history has one, unless a bar closed with the last print. */
     public Optional<Forming> forming() {
-        return forming.map(bar -> new Forming(bar.first, bar.last, bar.open, bar.high, bar.low, bar.close, bar.volume,
-                bar.bought, bar.sold));
-    }
-
-    /** Contracts that the forming bar has of its first print. */
-    long formingFirstPart() {
-        return forming.orElseThrow().firstPart;
+        return forming.map(Forming::of);
     }
 
     /** Only prints inside sessions that the settings use make bars; others may lie between a bar's first and last. */
@@ -77,11 +72,6 @@ public final class BarSeries {
         return filter.orElseThrow().calendar();
     }
 
-    /** Whether prints between a bar's first and last may not belong to it. */
-    boolean skips() {
-        return filter.isPresent();
-    }
-
     /** The session that contains {@code time}, or the next one. */
     Optional<Session> session(long time) {
         return filter.orElseThrow().calendar().current(time);
@@ -89,6 +79,11 @@ public final class BarSeries {
 
     boolean uses(Session session) {
         return filter.orElseThrow().settings().uses(session);
+    }
+
+    /** Whether these are bricks, which say where the next one would close. */
+    public boolean isRenko() {
+        return filter.isPresent() && filter.get().settings().type() instanceof BarType.Renko;
     }
 
     /** Number of closed bars. */
@@ -151,6 +146,81 @@ public final class BarSeries {
         return firstPart.get(bar);
     }
 
+    /** When the clock closed the bar, nanoseconds; {@link Tape#NONE} when a print closed it. */
+    public long closedAt(int bar) {
+        return closedAt.get(bar);
+    }
+
+    /**
+     * The print that closed the bar: its last one, of a range bar the one that broke it.
+     *
+     * @throws IllegalStateException when the clock closed it
+     */
+    private int closingPrint(int bar) {
+        if (closedAt(bar) != Tape.NONE) {
+            throw new IllegalStateException("no print closed bar " + bar);
+        }
+        int print = last(bar);
+        if (filter.isPresent() && filter.get().settings().type() instanceof BarType.Range) {
+            print++;
+            for (long time = tape.time(print); !makesBars(time); time = tape.time(print)) {
+                print = Math.max(print + 1, tape.firstAt(session(time).map(Session::open).orElse(time)));
+            }
+        }
+        return print;
+    }
+
+    private boolean makesBars(long time) {
+        return session(time).filter(s -> s.contains(time) && uses(s)).isPresent();
+    }
+
+    /** Prints that had been taken when a bar closed: its evaluation knows no later one. */
+    public int printsTaken(int bar) {
+        return closedAt(bar) == Tape.NONE ? closingPrint(bar) + 1 : tape.firstAt(closedAt(bar));
+    }
+
+    /** Time of the moment at which a bar closed: that of the print, or of the clock. */
+    public long moment(int bar) {
+        return closedAt(bar) == Tape.NONE ? tape.time(closingPrint(bar)) : closedAt(bar);
+    }
+
+    /** Every contract of a closed bar, print by print. */
+    public void contracts(int bar, ContractSink sink) {
+        if (volume(bar) > 0) {
+            contracts(first(bar), last(bar), firstPart(bar), volume(bar), sink);
+        }
+    }
+
+    /** Every contract of a bar that is not closed yet. */
+    public void contracts(Forming bar, ContractSink sink) {
+        if (bar.volume() > 0) {
+            contracts(bar.first(), bar.last(), bar.firstPart(), bar.volume(), sink);
+        }
+    }
+
+    private void contracts(int from, int to, long part, long contracts, ContractSink sink) {
+        sink.take(from, part);
+        long left = contracts - part;
+        Optional<Session> session = filter.isPresent() ? session(tape.time(from)) : Optional.empty();
+        boolean whole = session.isEmpty() || tape.time(to) < session.get().close();
+        for (int print = from + 1; print < to; print++) {
+            if (!whole) {
+                long time = tape.time(print);
+                if (session.isEmpty() || time >= session.get().close()) {
+                    session = session(time);
+                }
+                if (session.isEmpty() || !session.get().contains(time) || !uses(session.get())) {
+                    continue;
+                }
+            }
+            sink.take(print, tape.size(print));
+            left -= tape.size(print);
+        }
+        if (to > from) {
+            sink.take(to, left);
+        }
+    }
+
     /** Beginning: of a time bar its interval, of day and longer bars the first open, else the first print. */
     public long start(int bar) {
         return start.get(bar);
@@ -193,19 +263,6 @@ public final class BarSeries {
     /** Whether the bar was closed unfinished at a session's close. */
     public boolean cut(int bar) {
         return cut.get(bar) != 0;
-    }
-
-    /** Adds the bar made of the prints {@code from} to {@code to}, both included, none of them split or left out. */
-    void append(int from, int to, LocalDate date, boolean wasCut) {
-        Forming f = Forming.of(tape, from, to);
-        append(from, to, f.open, f.high, f.low, f.close, f.volume, f.buyVolume, f.sellVolume, date, wasCut);
-        start.add(tape.time(from));
-        end.add(tape.time(to));
-        trades.add(to - from + 1);
-        marks.add(0);
-        nextUp.add(0);
-        nextDown.add(0);
-        firstPart.add(tape.size(from));
     }
 
     private void append(int from, int to, long o, long h, long l, long c, long contracts, long bought, long sold,
@@ -251,6 +308,7 @@ public final class BarSeries {
         nextUp.add(bar.nextUp);
         nextDown.add(bar.nextDown);
         firstPart.add(bar.firstPart);
+        closedAt.add(bar.closedAt);
     }
 
     /** An immutable view of the closed bars, safe to hand to another thread. */
@@ -320,15 +378,17 @@ public final class BarSeries {
         }
     }
 
-    /** A bar as its prints make it, closed or not. Prices in ticks, volumes in contracts. */
+    /**
+     * A bar as its prints make it, not closed yet. Prices in ticks, volumes in contracts.
+     *
+     * @param firstPart contracts it has of its first print
+     */
     public record Forming(int first, int last, long open, long high, long low, long close, long volume, long buyVolume,
-            long sellVolume) {
+            long sellVolume, int trades, long firstPart, LocalDate tradingDate) {
 
-        /** The bar that the prints {@code from} to {@code to} make, both included. */
-        public static Forming of(Tape tape, int from, int to) {
-            Bar bar = new Bar(LocalDate.EPOCH);
-            bar.takeAll(tape, from, to + 1);
-            return new Forming(from, to, bar.open, bar.high, bar.low, bar.close, bar.volume, bar.bought, bar.sold);
+        static Forming of(Bar bar) {
+            return new Forming(bar.first, bar.last, bar.open, bar.high, bar.low, bar.close, bar.volume, bar.bought,
+                    bar.sold, bar.trades, bar.firstPart, bar.date);
         }
     }
 }

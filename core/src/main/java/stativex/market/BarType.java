@@ -2,6 +2,19 @@ package stativex.market;
 
 /** The kinds of bars and their sizes. Meaning and closing moments: SEMANTICS, "Bars". */
 public sealed interface BarType {
+    /** As said on screen: {@code 400-tick bars}. */
+    default String words() {
+        return switch (this) {
+            case Ticks t -> t.trades() + "-tick bars";
+            case Volume v -> v.contracts() + "-volume bars";
+            case Range r -> r.ticks() + "-tick range bars";
+            case Time t -> java.math.BigDecimal.valueOf(t.nanos(), 9).stripTrailingZeros().toPlainString()
+                    + "-second bars";
+            case Renko r -> "renko " + r.step() + ":" + r.turn();
+            case Period p -> p.name().toLowerCase(java.util.Locale.ROOT) + " bars";
+        };
+    }
+
     /** Closes with its N-th trade. */
     record Ticks(int trades) implements BarType {
         public Ticks {

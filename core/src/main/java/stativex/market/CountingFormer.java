@@ -24,8 +24,9 @@ abstract class CountingFormer extends BarFormer {
     }
 
     @Override
-    final void closes(Session session, boolean restarts) {
+    void closes(Session session, boolean restarts) {
         if (restarts && bar != null) {
+            bar.closedAt = session.close();
             cut(bar);
             bar = null;
         }

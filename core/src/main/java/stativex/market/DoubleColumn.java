@@ -23,6 +23,22 @@ public final class DoubleColumn {
         }
     }
 
+    /**
+     * The values themselves with room for {@code rows} of them, to be written by the one who fills this column. Values
+     * before {@link #count()} are never changed.
+     */
+    public double[] room(int rows) {
+        if (rows > values.length) {
+            values = Arrays.copyOf(values, Math.max(rows, values.length * 2));
+        }
+        return values;
+    }
+
+    /** The first {@code rows} values stand. */
+    public void filled(int rows) {
+        count = rows;
+    }
+
     public void add(double value) {
         if (count == values.length) {
             values = Arrays.copyOf(values, count * 2);

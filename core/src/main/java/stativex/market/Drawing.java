@@ -6,11 +6,19 @@ public sealed interface Drawing {
 
     Drawing named(String name);
 
+    /** The price it stands for at a time, in ticks; NaN where it has not begun. */
+    double at(long time);
+
     /** A level line. */
     record Level(String name, long price) implements Drawing {
         @Override
         public Level named(String other) {
             return new Level(other, price);
+        }
+
+        @Override
+        public double at(long time) {
+            return price;
         }
     }
 
@@ -20,6 +28,16 @@ public sealed interface Drawing {
         public Slope named(String other) {
             return new Slope(other, time1, price1, time2, price2);
         }
+
+        @Override
+        public double at(long time) {
+            long begin = Math.min(time1, time2);
+            return time < begin
+                    ? Double.NaN
+                    : time1 == time2
+                            ? price2
+                            : price1 + (double) (price2 - price1) * (time - time1) / (time2 - time1);
+        }
     }
 
     /** A point. */
@@ -27,6 +45,11 @@ public sealed interface Drawing {
         @Override
         public Marker named(String other) {
             return new Marker(other, time, price);
+        }
+
+        @Override
+        public double at(long when) {
+            return when < time ? Double.NaN : price;
         }
     }
 }

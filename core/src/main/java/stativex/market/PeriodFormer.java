@@ -74,6 +74,7 @@ final class PeriodFormer extends BarFormer {
         if (session.close() == end && bar != null) {
             bar.start = start;
             bar.end = end;
+            bar.closedAt = end;
             bar.marks |= incomplete ? Bar.INCOMPLETE : 0;
             close(bar);
             bar = null;

@@ -49,11 +49,29 @@ public final class SeriesBuilder {
         SeriesBuilder builder = new SeriesBuilder(tape, calendar, settings);
         int print = 0;
         while (print < tape.count()) {
-            print = builder.run(print);
+            print = builder.run(print, tape.count());
             progress.accept(print);
         }
         builder.former.forming().ifPresent(builder.former.series::forming);
         return builder.series();
+    }
+
+    /** Takes the prints {@code from} to {@code to}, the last one not included, by stretches. */
+    public void prints(int from, int to) {
+        int print = from;
+        while (print < to) {
+            print = run(print, to);
+        }
+    }
+
+    /** The bar that is forming; empty between bars, and for bricks. */
+    public Optional<BarSeries.Forming> forming() {
+        return former.forming().filter(bar -> !bar.isEmpty()).map(BarSeries.Forming::of);
+    }
+
+    /** When a bar next closes by the clock inside the session; {@link TapeTime#NEVER} if none does. */
+    public long nextBar() {
+        return inside ? former.nextClose() : TapeTime.NEVER;
     }
 
     /** The closed bars so far. */
@@ -78,13 +96,13 @@ public final class SeriesBuilder {
     }
 
     /** Takes {@code print} and all that follow in its session, or skips to the next session; returns the print after. */
-    private int run(int print) {
+    private int run(int print, int most) {
         heartbeat(tape.time(print));
         if (!inside) {
-            return session.isPresent() ? tape.firstAt(session.get().open()) : tape.count();
+            return Math.min(most, session.isPresent() ? tape.firstAt(session.get().open()) : tape.count());
         }
         touch(print);
-        int to = tape.firstAt(session.orElseThrow().close());
+        int to = Math.min(most, tape.firstAt(session.orElseThrow().close()));
         if (used) {
             former.takeRun(print, to, session.get());
             next = Math.min(next, former.nextClose());

@@ -213,7 +213,7 @@ public final class Tape {
     }
 
     /** Bit 0 for a buyer, bit 1 for a seller, neither for unknown. */
-    int aggressorCode(int print) {
+    public int aggressorCode(int print) {
         return of(print).sizeCode(print) >>> TapeBlock.SIZE_BITS;
     }
 

@@ -64,6 +64,7 @@ final class TimeFormer extends BarFormer {
     private void finish(long at, boolean unfinished) {
         bar.start = start;
         bar.end = at;
+        bar.closedAt = at;
         if (unfinished) {
             cut(bar);
         } else {

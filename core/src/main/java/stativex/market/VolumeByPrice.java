@@ -35,7 +35,7 @@ public final class VolumeByPrice {
     public static VolumeByPrice of(BarSeries bars, int from, int to) {
         Map<Long, long[]> sums = new TreeMap<>();
         for (int bar = from; bar <= to; bar++) {
-            add(sums, bars, bar);
+            bars.contracts(bar, (print, contracts) -> add(sums, bars.tape(), print, contracts));
         }
         return new VolumeByPrice(sums);
     }
@@ -43,8 +43,8 @@ public final class VolumeByPrice {
     /** Of the bar that was forming when the tape ended. */
     public static VolumeByPrice ofForming(BarSeries bars) {
         Map<Long, long[]> sums = new TreeMap<>();
-        bars.forming().ifPresent(bar -> add(sums, bars, bar.first(), bar.last(), bars.formingFirstPart(),
-                bar.volume()));
+        bars.forming().ifPresent(
+                bar -> bars.contracts(bar, (print, contracts) -> add(sums, bars.tape(), print, contracts)));
         return new VolumeByPrice(sums);
     }
 
@@ -55,38 +55,6 @@ public final class VolumeByPrice {
             add(sums, tape, print, tape.size(print));
         }
         return new VolumeByPrice(sums);
-    }
-
-    private static void add(Map<Long, long[]> sums, BarSeries bars, int bar) {
-        if (bars.volume(bar) > 0) {
-            add(sums, bars, bars.first(bar), bars.last(bar), bars.firstPart(bar), bars.volume(bar));
-        }
-    }
-
-    private static void add(Map<Long, long[]> sums, BarSeries bars, int first, int last, long firstPart, long volume) {
-        Tape tape = bars.tape();
-        add(sums, tape, first, firstPart);
-        long left = volume - firstPart;
-        int print = first + 1;
-        Optional<Session> session = Optional.empty();
-        while (print < last) {
-            if (bars.skips()) {
-                long time = tape.time(print);
-                if (session.isEmpty() || time >= session.get().close()) {
-                    session = bars.session(time);
-                }
-                if (session.isEmpty() || !session.get().contains(time) || !bars.uses(session.get())) {
-                    print++;
-                    continue;
-                }
-            }
-            add(sums, tape, print, tape.size(print));
-            left -= tape.size(print);
-            print++;
-        }
-        if (last > first) {
-            add(sums, tape, last, left);
-        }
     }
 
     private static void add(Map<Long, long[]> sums, Tape tape, int print, long contracts) {

@@ -1,82 +1,58 @@
 package stativex.rule;
 
-import stativex.study.Output;
+import java.util.List;
+import stativex.study.OutputColumn;
+import stativex.study.Step;
 import stativex.study.Unit;
 
-/** A value in a rule at a closed bar; NaN stands for absent and passes through arithmetic. */
-public sealed interface Value {
-    double at(int bar);
+/** A value in a rule, a column of one for each bar; NaN stands for absent and passes through arithmetic. */
+public abstract class Value implements Step {
+    private final String text;
+    private final OutputColumn column;
 
-    Unit unit();
+    Value(String text, OutputColumn column) {
+        this.text = text;
+        this.column = column;
+    }
+
+    Value(String text, Unit unit) {
+        this(text, new OutputColumn(new OutputColumn.Shape(text, unit, stativex.study.Mirror.UNKNOWN)));
+    }
+
+    /** The words it was written with, spaces made single. */
+    public String text() {
+        return text;
+    }
+
+    public Unit unit() {
+        return column.unit();
+    }
+
+    public OutputColumn column() {
+        return column;
+    }
+
+    /** The value at a bar that was computed. */
+    public double at(int bar) {
+        return column.at(bar);
+    }
+
+    final double[] values() {
+        return column.values();
+    }
 
     /** How many earlier bars it looks at. */
-    int reach();
-
-    record Literal(double value, Unit unit) implements Value {
-        @Override
-        public double at(int bar) {
-            return value;
-        }
-
-        @Override
-        public int reach() {
-            return 0;
-        }
+    int reach() {
+        return 0;
     }
 
-    record Named(Output output) implements Value {
-        @Override
-        public double at(int bar) {
-            return output.at(bar);
-        }
-
-        @Override
-        public Unit unit() {
-            return output.unit();
-        }
-
-        @Override
-        public int reach() {
-            return 0;
-        }
+    /** The named values it is made of, for those who want to see every number. */
+    List<Explanation.Term> terms(int bar) {
+        return List.of(new Explanation.Term(text, new Explanation.Amount(at(bar), unit())));
     }
 
-    /** The value {@code bars} bars before; absent before the first bar. */
-    record Earlier(Value value, int bars) implements Value {
-        @Override
-        public double at(int bar) {
-            return bar < bars ? Double.NaN : value.at(bar - bars);
-        }
-
-        @Override
-        public Unit unit() {
-            return value.unit();
-        }
-
-        @Override
-        public int reach() {
-            return bars + value.reach();
-        }
-    }
-
-    /** Arithmetic; division by zero is absent. */
-    record Arithmetic(char operator, Value left, Value right, Unit unit) implements Value {
-        @Override
-        public double at(int bar) {
-            double a = left.at(bar);
-            double b = right.at(bar);
-            double result = switch (operator) {
-                case '+' -> a + b;
-                case '-' -> a - b;
-                case '*' -> a * b;
-                default -> b == 0 ? Double.NaN : a / b;
-            };
-            return Double.isInfinite(result) ? Double.NaN : result;
-        }
-
-        @Override
-        public int reach() {
-            return Math.max(left.reach(), right.reach());
-        }
+    /** Why it is absent at a bar; empty if it is not. */
+    String absence(int bar) {
+        return Double.isNaN(at(bar)) ? text + " is absent" : "";
     }
 }

@@ -1,48 +1,28 @@
 package stativex.study;
 
-import java.util.Map;
-import stativex.market.BarSeries;
+import java.util.List;
+import java.util.Optional;
 
 /**
- * Average true range (Wilder): the true range max(H, C₋₁) − min(L, C₋₁) exists from the second bar; seeded with the mean
- * of the first N, then (ATR₋₁ (N − 1) + TR) / N. Warm-up: N + 1 bars. In ticks. Source: SEMANTICS, "Studies"; TA-Lib's
- * ATR follows the same definition.
+ * Average true range (Wilder): the true range exists from the second bar; seeded with the mean of the first N, then
+ * (ATR₋₁ (N − 1) + TR) / N. Warm-up: N + 1 bars. In ticks. Source: SEMANTICS, "Studies"; TA-Lib's ATR.
  */
-public final class Atr implements Study {
-    private final BarSeries bars;
-    private final int length;
-    private final OutputColumn output = new OutputColumn(Unit.DISTANCE);
-    private int taken;
-    private double sum;
-    private double value = Double.NaN;
+final class Atr extends Study {
+    static final StudyKind KIND = new StudyKind("atr", "ATR", "how far bars reach on average, in ticks",
+            Optional.empty(), List.of(StudyField.length(14)), false,
+            "true range max(H, C₋₁) − min(L, C₋₁), seeded with the mean of N of them, then (ATR (N − 1) + TR) ÷ N; N + 1 bars; as TA-Lib",
+            in -> new Atr(in.frame(), in.whole("length")));
 
-    /** @param length N, at least 1 */
-    public Atr(BarSeries bars, int length) {
-        if (length < 1) {
-            throw new IllegalArgumentException("expected a length of 1 or more bars, found " + length);
-        }
-        this.bars = bars;
-        this.length = length;
+    private final OutputColumn mean = output("", Unit.DISTANCE, Mirror.SAME);
+    private final Wilder smooth;
+
+    Atr(Frame frame, int length) {
+        TrueRange range = part(new TrueRange(frame));
+        this.smooth = part(new Wilder(range.main(), length));
     }
 
     @Override
-    public void take(int bar) {
-        if (bar > 0) {
-            long before = bars.close(bar - 1);
-            double range = Math.max(bars.high(bar), before) - Math.min(bars.low(bar), before);
-            if (taken < length) {
-                sum += range;
-                taken++;
-                value = taken == length ? sum / length : Double.NaN;
-            } else {
-                value = (value * (length - 1) + range) / length;
-            }
-        }
-        output.add(value);
-    }
-
-    @Override
-    public Map<String, OutputColumn> outputs() {
-        return Map.of("", output);
+    void compute(int from, int to) {
+        System.arraycopy(smooth.main().values(), from, mean.values(), from, to - from);
     }
 }

@@ -1,51 +1,70 @@
 package stativex.study;
 
-import java.util.Map;
+import java.util.List;
+import java.util.Optional;
 
 /**
  * Exponential moving average: α = 2 / (N + 1), seeded with the mean of its first N inputs and absent before, then
  * EMA₋₁ + α (x − EMA₋₁). Warm-up: N inputs. An absent input leaves it as it was and that bar absent. Source: SEMANTICS,
  * "Studies"; the same seed as TA-Lib's default.
  */
-public final class Ema implements Study {
-    private final Output input;
+final class Ema extends Study {
+    static final StudyKind KIND = new StudyKind("ema", "EMA", "exponential mean: recent bars count more",
+            Optional.of(BarField.CLOSE), List.of(StudyField.length(21)), true,
+            "α = 2 ÷ (N + 1), seeded with the mean of the first N inputs, then EMA + α (x − EMA); N inputs; as TA-Lib",
+            in -> new Ema(in.of(), in.whole("length")));
+
+    private final OutputColumn input;
     private final int length;
     private final double alpha;
-    private final OutputColumn output;
-    private int taken;
-    private double sum;
-    private double value = Double.NaN;
+    private final OutputColumn mean;
+    private final OutputColumn held = memory();
+    private final OutputColumn taken = memory();
 
     /** @param length N, at least 1 */
-    public Ema(Output input, int length) {
-        if (length < 1) {
-            throw new IllegalArgumentException("expected a length of 1 or more bars, found " + length);
-        }
+    Ema(OutputColumn input, int length) {
+        this(input, length, 2.0 / (length + 1));
+    }
+
+    private Ema(OutputColumn input, int length, double alpha) {
         this.input = input;
         this.length = length;
-        this.alpha = 2.0 / (length + 1);
-        this.output = new OutputColumn(input.unit());
+        this.alpha = alpha;
+        this.mean = output(like(input));
     }
 
     @Override
-    public void take(int bar) {
-        double x = input.at(bar);
-        if (Double.isNaN(x)) {
-            output.add(Double.NaN);
-            return;
+    void compute(int from, int to) {
+        double[] x = input.values();
+        double[] y = mean.values();
+        double[] kept = held.values();
+        double[] counts = taken.values();
+        double value = from == 0 ? 0 : kept[from - 1];
+        int count = from == 0 ? 0 : (int) counts[from - 1];
+        int bar = from;
+        for (; bar < to && count < length; bar++) {
+            double a = x[bar];
+            y[bar] = Double.NaN;
+            if (!Double.isNaN(a)) {
+                value += a;
+                if (++count == length) {
+                    value /= length;
+                    y[bar] = value;
+                }
+            }
+            kept[bar] = value;
+            counts[bar] = count;
         }
-        if (taken < length) {
-            sum += x;
-            taken++;
-            value = taken == length ? sum / length : Double.NaN;
-        } else {
-            value += alpha * (x - value);
+        for (; bar < to; bar++) {
+            double a = x[bar];
+            if (Double.isNaN(a)) {
+                y[bar] = Double.NaN;
+            } else {
+                value += alpha * (a - value);
+                y[bar] = value;
+            }
+            kept[bar] = value;
+            counts[bar] = count;
         }
-        output.add(value);
-    }
-
-    @Override
-    public Map<String, OutputColumn> outputs() {
-        return Map.of("", output);
     }
 }

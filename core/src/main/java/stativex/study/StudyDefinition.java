@@ -1,33 +1,72 @@
 package stativex.study;
 
-/** A study as its strategy defines it, once, under a name that rules and chart share. */
-public sealed interface StudyDefinition {
-    /** The name that rules use. */
-    String name();
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * A study as its strategy defines it, once, under a name that rules and chart share. What is wrong with it is said when it
+ * is checked.
+ *
+ * @param kind word of its {@link StudyKind}, or {@code formula}: a value worked out from others
+ * @param of what it takes, in the rule language; empty: what its kind takes when nothing is written
+ * @param on name of the series it sits on; empty: the signal series
+ * @param settings text of each field that is written
+ */
+public record StudyDefinition(String name, String kind, Optional<String> of, Optional<String> on,
+        Map<String, String> settings) {
+    /** The kind that is a value worked out from others. */
+    public static final String FORMULA = "formula";
+
+    public StudyDefinition {
+        settings = java.util.Collections.unmodifiableMap(new LinkedHashMap<>(settings));
+    }
+
+    /** A study on the signal series: fields and their texts by turns. */
+    public static StudyDefinition of(String name, String kind, String... settings) {
+        Map<String, String> written = new LinkedHashMap<>();
+        for (int i = 0; i < settings.length; i += 2) {
+            written.put(settings[i], settings[i + 1]);
+        }
+        return new StudyDefinition(name, kind, Optional.empty(), Optional.empty(), written);
+    }
+
+    /** The same taking something else. */
+    public StudyDefinition taking(String input) {
+        return new StudyDefinition(name, kind, Optional.of(input), on, settings);
+    }
+
+    /** The same on another series. */
+    public StudyDefinition sittingOn(String series) {
+        return new StudyDefinition(name, kind, of, Optional.of(series), settings);
+    }
+
+    public StudyDefinition named(String other) {
+        return new StudyDefinition(other, kind, of, on, settings);
+    }
 
     /** As said on screen: {@code EMA 21 of close}. */
-    String words();
-
-    /** @param of a bar figure or an output of a study defined above */
-    record EmaOf(String name, String of, int length) implements StudyDefinition {
-        @Override
-        public String words() {
-            return "EMA " + length + " of " + of;
+    public String words() {
+        Optional<StudyKind> known = Studies.kind(kind);
+        StringBuilder words = new StringBuilder(known.map(StudyKind::title).orElse(""));
+        known.ifPresent(k -> {
+            for (int i = 0; i < k.fields().size(); i++) {
+                StudyField field = k.fields().get(i);
+                String text = settings.get(field.name());
+                if (i == 0) {
+                    words.append(' ').append(text == null ? field.fallback() : text);
+                } else if (text != null) {
+                    words.append(", ").append(field.name()).append(' ').append(text);
+                }
+            }
+        });
+        String input = of.or(() -> known.flatMap(StudyKind::of).map(BarField::word)).orElse("");
+        if (kind.equals(FORMULA)) {
+            words.append(input);
+        } else if (!input.isEmpty()) {
+            words.append(" of ").append(input);
         }
-    }
-
-    record AtrOf(String name, int length) implements StudyDefinition {
-        @Override
-        public String words() {
-            return "ATR " + length;
-        }
-    }
-
-    record VwapOf(String name, double deviations) implements StudyDefinition {
-        @Override
-        public String words() {
-            return "VWAP session, bands "
-                    + java.math.BigDecimal.valueOf(deviations).stripTrailingZeros().toPlainString();
-        }
+        on.ifPresent(series -> words.append(" on ").append(series));
+        return words.toString();
     }
 }

@@ -121,7 +121,7 @@ public class EngineTest {
                 {"STOP", "LONG", "12"}, {"STOP", "SHORT", "11"}}) {
             var strategy = Given.strategy();
             strategy.bars = 4;
-            strategy.studies = List.of(new StudyDefinition.VwapOf("mean", 1));
+            strategy.studies = List.of(StudyDefinition.of("mean", "vwap", "deviations", "1"));
             strategy.type = Order.Type.valueOf(expected[0]);
             Optional<Strategy.SideRule> rule = Optional.of(Given.rule("close > open", "mean"));
             strategy.longSide = expected[1].equals("LONG") ? rule : Optional.empty();
@@ -448,7 +448,7 @@ public class EngineTest {
     public void printsOutsideASessionOnlyMoveTheClock() {
         Run run = trial(Given.tape(OPEN - 10 * Given.SECOND, 10, 11, 12, 13), buyer());
         assertTrue(decisions(run).isEmpty());
-        assertEquals(run.engine().runs().getFirst().bars.series().count(), 0);
+        assertEquals(run.engine().runs().getFirst().series().count(), 0);
     }
 
     @Test

@@ -444,33 +444,6 @@ public class BarTwinTest {
     }
 
     @Test
-    public void theEnginesTickBarsAreTickBars() {
-        for (long seed = 1; seed <= 100; seed++) {
-            Tape tape = tape(new SplittableRandom(seed));
-            BarSeries general = SeriesBuilder.all(tape, CALENDAR, BarSettings.of(new BarType.Ticks(7)));
-            TickBars fast = new TickBars(tape, 7);
-            Optional<Session> open = Optional.empty();
-            for (int p = 0; p < tape.count(); p++) {
-                long time = tape.time(p);
-                if (open.isPresent() && !open.get().contains(time)) {
-                    fast.cut();
-                    open = Optional.empty();
-                }
-                Optional<Session> now = CALENDAR.current(time).filter(s -> s.contains(time));
-                if (now.isPresent()) {
-                    open = now;
-                    fast.sessionOpens(now.get().tradingDate());
-                    fast.add(p);
-                }
-            }
-            assertEquals(fast.series().count(), general.count());
-            for (int i = 0; i < general.count(); i++) {
-                assertEquals(line(fast.series(), i, new BarType.Ticks(7)), line(general, i, new BarType.Ticks(7)));
-            }
-        }
-    }
-
-    @Test
     public void renkoRatiosOfTheTrade() {
         // common practice, no source: step 3 and ratios 1:2, 1:3, 1:4 turn after 6, 9, 12 ticks
         for (long turn : new long[]{6, 9, 12}) {

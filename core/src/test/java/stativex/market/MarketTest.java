@@ -133,15 +133,15 @@ public class MarketTest {
 
     @Test
     public void tickBarsCloseWithTheirNthTradeAndAreCutAtTheClose() {
-        Tape tape = Given.tape(0, 5, 9, 3, 6, 8, 7, 7);
-        TickBars bars = new TickBars(tape, 3);
-        bars.sessionOpens(Given.MONDAY);
+        Tape tape = Given.tape(Given.at(0, "01:00"), 5, 9, 3, 6, 8, 7, 7);
+        SeriesBuilder bars = new SeriesBuilder(tape, Given.calendar(), BarSettings.of(new BarType.Ticks(3)));
         for (int i = 0; i < 7; i++) {
-            assertEquals(bars.add(i), i == 2 || i == 5);
+            bars.print(i);
+            assertEquals(bars.series().count(), (i + 1) / 3);
         }
         assertEquals(bars.forming().orElseThrow().close(), 7);
-        assertTrue(bars.cut());
-        assertFalse(bars.cut(), "nothing is forming any more");
+        bars.heartbeat(Given.at(0, "02:00"));
+        assertTrue(bars.forming().isEmpty(), "nothing is forming any more");
         BarSeries series = bars.series();
         assertEquals(series.count(), 3);
         assertEquals(List.of(series.open(0), series.high(0), series.low(0), series.close(0)), List.of(5L, 9L, 3L, 3L));
@@ -159,14 +159,13 @@ public class MarketTest {
             int size = dice.nextInt(1, 30);
             TapeBuilder builder = new TapeBuilder(n);
             for (int i = 0; i < n; i++) {
-                builder.add(i, dice.nextInt(-40, 40), dice.nextInt(1, 9), Tape.NONE, Tape.NONE,
+                builder.add(Given.at(0, "01:00") + i, dice.nextInt(-40, 40), dice.nextInt(1, 9), Tape.NONE, Tape.NONE,
                         Optional.of(Aggressor.values()[dice.nextInt(3)]));
             }
             Tape tape = builder.build();
-            TickBars bars = new TickBars(tape, size);
-            bars.sessionOpens(Given.MONDAY);
+            SeriesBuilder bars = new SeriesBuilder(tape, Given.calendar(), BarSettings.of(new BarType.Ticks(size)));
             for (int i = 0; i < n; i++) {
-                bars.add(i);
+                bars.print(i);
             }
             assertEquals(bars.series().count(), n / size);
             for (int bar = 0; bar < n / size; bar++) {

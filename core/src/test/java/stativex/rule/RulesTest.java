@@ -6,41 +6,65 @@ import static org.testng.Assert.expectThrows;
 
 import java.math.BigDecimal;
 import java.util.List;
+import java.util.Map;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
+import stativex.market.BarSettings;
+import stativex.market.BarType;
+import stativex.market.Drawing;
+import stativex.market.SeriesBuilder;
 import stativex.market.Tape;
-import stativex.market.TickBars;
 import stativex.study.StudyDefinition;
-import stativex.study.StudySet;
 import stativex.trial.Given;
 
 public class RulesTest {
     /** Bars of two prints: closes 11, 13, 12, 15 from opens 10, 12, 14, 12. */
-    private final Rules rules = rules(10, 11, 12, 13, 14, 12, 12, 15);
+    private final Program rules = program(List.of(StudyDefinition.of("slow", "ema", "length", "3"),
+            StudyDefinition.of("mean", "vwap"), StudyDefinition.of("reach", "atr", "length", "1")), 10, 11, 12, 13, 14,
+            12, 12, 15);
 
-    private static Rules rules(long... prices) {
-        Tape tape = Given.tape(0, prices);
-        TickBars bars = new TickBars(tape, 2);
-        bars.sessionOpens(Given.MONDAY);
-        StudySet set = new StudySet(List.of(new StudyDefinition.EmaOf("slow", "close", 3),
-                new StudyDefinition.VwapOf("mean", 2), new StudyDefinition.AtrOf("reach", 1)), bars.series());
-        for (int i = 0; i < prices.length; i++) {
-            if (bars.add(i)) {
-                set.take(bars.series().count() - 1);
-            }
-        }
-        return new Rules(set, new BigDecimal("0.25"));
+    static Program program(List<StudyDefinition> studies, long... prices) {
+        return program(List.of(), studies, Given.tape(Given.at(0, "01:00"), prices));
     }
 
+    static Program program(List<Blueprint.SeriesDefinition> series, List<StudyDefinition> studies, Tape tape) {
+        Program program = new Program(
+                new Blueprint(new BigDecimal("0.25"), Given.calendar(), series, studies, DRAWN, Map.of()),
+                SeriesBuilder.all(tape, Given.calendar(), BarSettings.of(new BarType.Ticks(2))));
+        program.take();
+        return program;
+    }
+
+    private static final List<Drawing> DRAWN = List.of(new Drawing.Level("Harbour wall", 12),
+            new Drawing.Slope("Ebb", Given.at(0, "01:00:01"), 10, Given.at(0, "01:00:05"), 14),
+            new Drawing.Marker("Buoy", Given.at(0, "01:00:04"), 13));
+
     private String truth(String rule) {
-        Condition condition = rules.condition(rule);
+        return truth(rules, rule);
+    }
+
+    static String truth(Program program, String rule) {
+        Condition condition = program.condition(rule);
         StringBuilder text = new StringBuilder();
-        for (int bar = 0; bar < 4; bar++) {
+        for (int bar = 0; bar < program.rows(); bar++) {
             text.append(switch (condition.at(bar)) {
                 case Truth.TRUE -> 'T';
                 case Truth.FALSE -> 'F';
                 default -> '-';
             });
+        }
+        return text.toString();
+    }
+
+    static String values(Program program, String value) {
+        Value column = program.value(value);
+        StringBuilder text = new StringBuilder();
+        for (int bar = 0; bar < program.rows(); bar++) {
+            double at = column.at(bar);
+            text.append(bar == 0 ? "" : " ").append(Double.isNaN(at)
+                    ? "-"
+                    : BigDecimal.valueOf(at)
+                            .setScale(2, java.math.RoundingMode.HALF_EVEN).stripTrailingZeros().toPlainString());
         }
         return text.toString();
     }
@@ -62,8 +86,38 @@ public class RulesTest {
                 {"(close > open or close < open) and volume = 2", "TTTT"}, {"volume * 2 - 1 = trades + 1", "TTTT"},
                 {"close > open # a comment\n and delta > -100", "TTFT"},
                 // division by zero is absent
-                {"volume / (trades - 2) > 1", "----"}, {"reach > 0 ticks", "-TTT"},
-                {"close > mean.lower", "TTTT"}};
+                {"volume / (trades - 2) > 1", "----"}, {"0 / (trades - 2) > 1 or close > open", "TT-T"},
+                {"reach > 0 ticks", "-TTT"},
+                {"close > mean.lower", "TTTT"},
+                // words for signs
+                {"close is above open", "TTFT"}, {"close is at most 3", "TFTF"},
+                // slopes: against N bars before
+                {"close is rising over 1 bar", "-TFT"}, {"close falling", "-FTF"}, {"close rising over 2 bars", "--TT"},
+                {"volume flat over 3 bars", "---T"},
+                // on any, on each: bars before the first are absent
+                {"close < open on any of the last 2 bars", "-FTT"}, {"close > open on each of the last 2 bars", "-TFF"},
+                {"close > open on any of the last 2 bars", "TTTT"}, {"close < open on each of the last 2 bars", "FFFF"},
+                // they bind to the one condition before them, brackets widen
+                {"close > 2.75 and close < open on any of the last 2 bars", "FFTT"},
+                {"(close > 2.75 and close > open) on any of the last 2 bars", "-TTT"},
+                {"not close < open on any of the last 2 bars", "-TFF"},
+                // first time since
+                {"close > open for the first time since session open", "TFFF"},
+                {"close > 2.75 for the first time since session open", "FTFF"},
+                {"close > open for the first time since (close < open)", "--FT"},
+                // hours: the bar closes at 01:00:01, :03, :05, :07
+                {"time is from 01:00:03 to 01:00:07 in UTC", "FTTF"}, {"time is from 23:00 to 01:00:05", "TTFF"},
+                {"time is from 13:00 to 14:00:04 in Pacific/Auckland", "TTTT"},
+                {"time is from 13:00:02 to 13:00:06 in Pacific/Auckland", "FTTF"},
+                // what is drawn: 12 all the time; 10 at the first close rising 1 a second; 13 from 01:00:04 on
+                {"close > drawn \"Harbour wall\"", "FTFT"}, {"close > drawn \"Ebb\"", "TTFF"},
+                {"close < drawn \"Buoy\"", "--TF"},
+                {"abs(close - open) >= 2 ticks", "FFTT"}, {"max(open, close) = high", "TTTT"},
+                {"min(delta, 0) = 0", "TTTT"},
+                {"times (close > open) since session open >= 2", "FTTT"},
+                {"times (close > open) in the last 2 bars = 1", "-FTT"}, {"bars since (close < open) <= 1", "--TT"},
+                {"bars since session open = 2", "FFTF"}, {"bars since entry > 3", "----"},
+                {"open result > 2 ticks or close > open", "TT-T"}};
     }
 
     @Test(dataProvider = "truths")
@@ -88,16 +142,41 @@ public class RulesTest {
                 .contains("expected a price"));
     }
 
+    @Test
+    public void heldValuesStandUntilTheConditionBecomesTrueAgain() {
+        assertEquals(values(rules, "close when (close > open) first became true"), "11 11 11 15");
+        assertEquals(values(rules, "close when (close < open) first became true"), "- - 12 12");
+        assertEquals(values(rules, "close 1 bar before when (close < open) first became true"), "- - 13 13");
+        assertEquals(values(rules, "bars since (close < open)"), "- - 0 1");
+        assertEquals(values(rules, "times (close > open) since (close < open)"), "- - 0 1");
+        assertEquals(values(rules, "times (close > 2.75) since session open"), "0 1 2 3");
+        assertEquals(values(rules, "bars since session open"), "0 1 2 3");
+    }
+
+    @Test
+    public void sameWordsAreComputedOnce() {
+        assertTrue(rules.condition("close  >\n open") == rules.condition("close > open # again"));
+    }
+
     @DataProvider
     public Object[][] problems() {
         return new Object[][]{{"clsoe > open", 1, 1, "did you mean \"close\""},
                 {"close > open and\n  delta >", 2, 10, "expected a value"}, {"close >> open", 1, 8, "expected a value"},
-                {"close", 1, 6, "expected a relation such as >"}, {"close > 4 ticks", 1, 1, "cannot be compared"},
+                {"close", 1, 1, "expected a relation such as >"}, {"close > 4 ticks", 1, 1, "cannot be compared"},
                 {"close - 4 > open", 1, 9, "write \"4 ticks\""}, {"close > open before", 1, 14, "expected"},
                 {"close > open 0 bars before", 1, 14, "from 1 on"}, {"4 ticks 2 bars before > 3", 1, 1, "needs a name"},
                 {"close + open > 3", 1, 1, "has no meaning"}, {"close * 2 > 3", 1, 1, "has no meaning"},
                 {"close > open ?", 1, 14, "found \"?\""}, {"mean.uper > close", 1, 1, "did you mean \"mean.upper\""},
-                {"", 1, 1, "expected"}, {"(close > open", 1, 14, "expected"}};
+                {"", 1, 1, "expected"}, {"(close > open", 1, 14, "expected"},
+                {"mean > close and reach.up > 3", 1, 18, "expected one of"},
+                {"close > drawn \"Buoi\"", 1, 15, "did you mean \"Buoy\""},
+                {"time is from 09:45 to 24:30", 1, 23, "from 00:00 to 23:59"},
+                {"time is from 09:45 to 09:45", 1, 23, "another time"},
+                {"time is from 09:45 to 10:45 in Pacific/Aukland", 1, 32, "did you mean \"Pacific/Auckland\""},
+                {"forming close > open", 1, 1, "another series"}, {"abs(close) > 3", 1, 1, "abs of a price"},
+                {"low(close) > 3", 1, 1, "expected abs, min or max"}, {"min(close) > 3", 1, 1, "takes 2 values"},
+                {"close > open on any of the last 0 bars", 1, 33, "from 1 on"}, {"-close > open", 1, 1, "no meaning"},
+                {"close > open on most of the last 2 bars", 1, 17, "expected"}};
     }
 
     @Test(dataProvider = "problems")

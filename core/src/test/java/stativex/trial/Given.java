@@ -14,9 +14,12 @@ import java.util.Map;
 import java.util.Optional;
 import stativex.account.Account;
 import stativex.account.Rulebook;
+import stativex.engine.SignalPlan;
 import stativex.engine.Strategy;
 import stativex.exit.ExitPlan;
 import stativex.interlock.SessionWindow;
+import stativex.market.BarSettings;
+import stativex.market.BarType;
 import stativex.market.Contract;
 import stativex.market.Money;
 import stativex.market.SessionCalendar;
@@ -24,6 +27,7 @@ import stativex.market.Tape;
 import stativex.market.TapeBuilder;
 import stativex.market.TapeTime;
 import stativex.order.Order;
+import stativex.rule.Blueprint;
 import stativex.study.StudyDefinition;
 
 /** Small contracts, tapes, strategies and accounts for tests. The market day is 01:00–02:00 and 03:00–04:00 UTC. */
@@ -95,6 +99,12 @@ public final class Given {
     public static final class Draft {
         public String name = "Ebb fade";
         public int bars = 2;
+        public Optional<BarType> barType = Optional.empty();
+        public List<Blueprint.SeriesDefinition> series = List.of();
+        public List<SignalPlan.Filter> filters = List.of();
+        public Optional<Integer> confirm = Optional.empty();
+        public SignalPlan.Evaluate evaluate = SignalPlan.Evaluate.BAR_CLOSE;
+        public Optional<SignalPlan.Most> most = Optional.empty();
         public List<StudyDefinition> studies = new ArrayList<>();
         public Optional<Strategy.SideRule> longSide = Optional.of(rule("close > open"));
         public Optional<Strategy.SideRule> shortSide = Optional.of(rule("close < open"));
@@ -116,9 +126,12 @@ public final class Given {
         }
 
         public Strategy build() {
-            return new Strategy(name, "1", "TDL", bars, studies, longSide, shortSide,
-                    new Strategy.Entry(type, quantity, goodFor), Math.max(maximum, quantity), adds, plan, windows,
-                    tradesADay, once, history);
+            return new Strategy(name, "1", "TDL",
+                    new SignalPlan(BarSettings.of(barType.orElse(new BarType.Ticks(bars))),
+                            series, studies, List.of(), filters, confirm, evaluate, most),
+                    longSide, shortSide,
+                    new Strategy.Entry(type, quantity, goodFor), Math.max(maximum, quantity), adds, false, plan,
+                    windows, tradesADay, once, history);
         }
     }
 

@@ -16,14 +16,11 @@ import stativex.account.Account;
 import stativex.account.Rulebook;
 import stativex.engine.Strategy;
 import stativex.exit.ExitPlan;
-import stativex.interlock.SessionWindow;
 import stativex.market.Contract;
 import stativex.market.Decimals;
 import stativex.market.Session;
 import stativex.market.SessionCalendar;
 import stativex.market.TapeTime;
-import stativex.order.Order;
-import stativex.study.StudyDefinition;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ObjectNode;
 
@@ -134,72 +131,8 @@ public final class Documents {
         Schemas.check(Schemas.Kind.STRATEGY, document, file);
         JsonNode whole = putIn(document, "exit", "exitFile", file, named);
         Field root = Field.root(file, whole);
-        Field entry = root.at("entry");
-        int quantity = entry.at("quantity").integer();
-        Strategy strategy = root.checked(() -> new Strategy(root.at("name").text(),
-                fingerprint(whole), root.at("contract").text(),
-                root.at("signal").at("size").integer(), root.items("studies").stream().map(Documents::study).toList(),
-                root.maybe("long").map(Documents::side), root.maybe("short").map(Documents::side),
-                new Strategy.Entry(Order.Type.valueOf(entry.at("order").text().toUpperCase(java.util.Locale.ROOT)),
-                        quantity, goodFor(entry)),
-                root.maybe("maximumPosition").map(Field::integer).orElse(quantity),
-                root.maybe("adds").map(Field::flag).orElse(false), exitPlan(root.at("exit")),
-                root.items("windows").stream().map(Documents::window).toList(),
-                root.maybe("tradesADay").map(Field::integer), root.maybe("once").map(Field::flag).orElse(false),
-                root.maybe("historyDays").map(Field::integer).orElse(0)));
+        Strategy strategy = StrategyReader.strategy(root, fingerprint(whole), exitPlan(root.at("exit")));
         return new Read<>(strategy, whole);
-    }
-
-    private static Strategy.GoodFor goodFor(Field entry) {
-        if (entry.has("goodFor") && entry.has("goodForBars")) {
-            throw entry.problem("expected goodFor or goodForBars, found both");
-        }
-        if (entry.has("goodForBars")) {
-            return new Strategy.GoodFor.Bars(entry.at("goodForBars").integer());
-        }
-        return entry.maybe("goodFor").map(Field::text).orElse("day").equals("day")
-                ? new Strategy.GoodFor.Day()
-                : new Strategy.GoodFor.UntilCancelled();
-    }
-
-    private static Strategy.SideRule side(Field field) {
-        return new Strategy.SideRule(field.at("rule").text(), field.maybe("price").map(Field::text));
-    }
-
-    private static StudyDefinition study(Field field) {
-        String kind = field.at("study").text();
-        String allowed = switch (kind) {
-            case "ema" -> "of length";
-            case "atr" -> "length";
-            default -> "deviations";
-        };
-        for (String option : List.of("of", "length", "deviations")) {
-            boolean may = List.of(allowed.split(" ")).contains(option);
-            if (field.has(option) && !may) {
-                throw field.at(option).problem("unknown field for the study " + kind);
-            }
-            if (!field.has(option) && may && !option.equals("of")) {
-                throw field.problem("expected the field \"" + option + "\" for the study " + kind + ", found none");
-            }
-        }
-        String name = field.at("name").text();
-        return switch (kind) {
-            case "ema" -> new StudyDefinition.EmaOf(name, field.maybe("of").map(Field::text).orElse("close"),
-                    field.at("length").integer());
-            case "atr" -> new StudyDefinition.AtrOf(name, field.at("length").integer());
-            default -> new StudyDefinition.VwapOf(name, field.at("deviations").node().asDouble());
-        };
-    }
-
-    private static SessionWindow window(Field field) {
-        SessionWindow.End end = switch (field.at("end").text()) {
-            case "flatten" -> SessionWindow.End.FLATTEN;
-            case "cancel" -> SessionWindow.End.CANCEL;
-            default -> SessionWindow.End.STOP_ENTERING;
-        };
-        return new SessionWindow(field.at("name").text(), field.days("days"), field.at("from").time(),
-                field.at("to").time(), field.at("zone").zone(), end,
-                field.maybe("leadSeconds").map(Field::integer).orElse(30) * TapeTime.SECOND);
     }
 
     private static ExitPlan exitPlan(Field field) {

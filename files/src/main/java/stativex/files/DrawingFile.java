@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import stativex.market.Contract;
 import stativex.market.Drawing;
+import stativex.market.DrawnPoints;
 import stativex.market.TapeTime;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
@@ -43,15 +44,7 @@ public final class DrawingFile {
         }
         try {
             for (JsonNode entry : Json.read(file).required("drawings")) {
-                String name = entry.required("name").asString();
-                drawings.add(switch (entry.required("kind").asString()) {
-                    case "level" -> new Drawing.Level(name, price(entry, "price"));
-                    case "slope" -> new Drawing.Slope(name, time(entry, "time"), price(entry, "price"),
-                            time(entry, "time2"), price(entry, "price2"));
-                    case "marker" -> new Drawing.Marker(name, time(entry, "time"), price(entry, "price"));
-                    default -> throw new IllegalArgumentException("expected level, slope or marker, found "
-                            + entry.required("kind").asString());
-                });
+                drawings.add(points(entry).on(contract));
             }
             return drawings;
         } catch (JacksonException | IllegalArgumentException | DateTimeException | ArithmeticException e) {
@@ -59,8 +52,17 @@ public final class DrawingFile {
         }
     }
 
-    private long price(JsonNode entry, String field) {
-        return contract.price(entry.required(field).asString());
+    /** Something drawn as a document states it. */
+    static DrawnPoints points(JsonNode entry) {
+        String kind = entry.required("kind").asString();
+        if (!java.util.Set.of("level", "slope", "marker").contains(kind)) {
+            throw new IllegalArgumentException("expected level, slope or marker, found " + kind);
+        }
+        boolean timed = !kind.equals("level");
+        boolean second = kind.equals("slope");
+        return new DrawnPoints(kind, entry.required("name").asString(), timed ? time(entry, "time") : 0,
+                entry.required("price").asString(), second ? time(entry, "time2") : 0,
+                second ? entry.required("price2").asString() : "");
     }
 
     private static long time(JsonNode entry, String field) {

@@ -87,7 +87,12 @@ final class Field {
     }
 
     int integer() {
-        return checked(() -> node.bigIntegerValue().intValueExact());
+        return checked(() -> {
+            if (!node.isNumber() || node.decimalValue().stripTrailingZeros().scale() > 0) {
+                throw new IllegalArgumentException("expected a whole number, found " + node);
+            }
+            return node.decimalValue().intValueExact();
+        });
     }
 
     long money() {

@@ -46,14 +46,19 @@ public final class Schemas {
 
     /** @throws BadInput about the first place that does not follow the schema */
     static void check(Kind kind, JsonNode document, String file) {
+        List<BadInput> problems = problems(kind, document, file);
+        if (!problems.isEmpty()) {
+            throw problems.getFirst();
+        }
+    }
+
+    /** Every place that does not follow the schema. */
+    static List<BadInput> problems(Kind kind, JsonNode document, String file) {
         Schema schema;
         synchronized (SCHEMAS) {
             schema = SCHEMAS.computeIfAbsent(kind, k -> REGISTRY.getSchema(text(k), InputFormat.JSON));
         }
-        List<Error> errors = schema.validate(document);
-        if (!errors.isEmpty()) {
-            throw problem(errors.getFirst(), document, file);
-        }
+        return schema.validate(document).stream().map(error -> problem(error, document, file)).toList();
     }
 
     private static BadInput problem(Error error, JsonNode document, String file) {
@@ -62,7 +67,8 @@ public final class Schemas {
         String path = path(pointer);
         JsonNode rule = error.getSchemaNode();
         return switch (error.getKeyword()) {
-            case "additionalProperties" -> BadInput.at(file, join(path, error.getProperty()), "unknown field");
+            case "additionalProperties", "unevaluatedProperties" ->
+                BadInput.at(file, join(path, error.getProperty()), "unknown field");
             case "required" ->
                 BadInput.at(file, path, "expected the field \"" + error.getProperty() + "\", found none");
             case "type" -> BadInput.at(file, path, "expected " + article(rule.asString()) + ", found " + found);

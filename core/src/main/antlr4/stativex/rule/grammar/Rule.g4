@@ -7,38 +7,109 @@ level : sum EOF ;
 disjunction : conjunction (OR conjunction)* ;
 conjunction : negation (AND negation)* ;
 negation : NOT negation     # not
-         | relation         # plain
+         | timed            # plain
          ;
-relation : sum comparator sum           # comparison
-         | sum crossing sum             # cross
-         | '(' disjunction ')'          # group
+timed : relation timing* ;
+timing : ON ANY OF THE LAST NUMBER bars      # onAny
+       | ON EACH OF THE LAST NUMBER bars     # onEach
+       | FOR THE FIRST TIME SINCE anchor     # firstTime
+       ;
+anchor : period OPEN | group ;
+period : SESSION | DAY | WEEK | MONTH ;
+group : '(' disjunction ')' ;
+relation : sum comparator sum                                               # comparison
+         | sum crossing sum                                                 # cross
+         | sum IS? trend (OVER NUMBER bars)?                                # slope
+         | TIME IS FROM TIMEOFDAY TO TIMEOFDAY (IN zone)?                   # hours
+         | group                                                            # grouped
+         | sum                                                              # flagged
          ;
-comparator : '>' | '<' | '>=' | '<=' | '=' ;
+comparator : '>' | '<' | '>=' | '<=' | '='
+           | IS ABOVE | IS BELOW | IS AT LEAST | IS AT MOST ;
 crossing : RISES THROUGH | FALLS THROUGH ;
+trend : RISING | FALLING | FLAT ;
+zone : word ('/' word)* ;
+bars : BAR | BARS ;
 
 sum : product (('+' | '-') product)* ;
 product : unary (('*' | '/') unary)* ;
 unary : '-' unary       # minus
       | term            # positive
       ;
-term : atom (NUMBER (BAR | BARS) BEFORE)? ;
-atom : NUMBER (TICK | TICKS)?        # number
-     | NAME ('.' NAME)?              # name
-     | '(' sum ')'                   # brackets
+term : atom suffix* ;
+suffix : NUMBER bars BEFORE                  # earlier
+       | WHEN group FIRST BECAME TRUE        # held
+       ;
+atom : NUMBER (TICK | TICKS)?                # number
+     | BARS SINCE ENTRY                      # sinceEntry
+     | BARS SINCE anchor                     # since
+     | TIMES group SINCE anchor              # timesSince
+     | TIMES group IN THE LAST NUMBER bars   # timesLast
+     | (OPEN RESULT | BEST EXCURSION | WORST EXCURSION)   # position
+     | DRAWN STRING                          # drawn
+     | FORMING name                          # forming
+     | NAME '(' sum (',' sum)* ')'           # call
+     | name                                  # named
+     | '(' sum ')'                           # brackets
      ;
+name : word ('.' part)* ;
+word : NAME | OPEN | SESSION | DAY | WEEK | MONTH | TIME | ENTRY | RESULT | BEST | WORST | LAST | FIRST | TRUE | FLAT
+     | LEAST | MOST | ABOVE | BELOW | DRAWN ;
+part : word | BAR | BARS | RISING | FALLING | TIMES | TICK | TICKS | BEFORE | SINCE | OVER ;
 
 AND : 'and' ;
 OR : 'or' ;
 NOT : 'not' ;
+IS : 'is' ;
+ABOVE : 'above' ;
+BELOW : 'below' ;
+AT : 'at' ;
+LEAST : 'least' ;
+MOST : 'most' ;
 RISES : 'rises' ;
 FALLS : 'falls' ;
 THROUGH : 'through' ;
+RISING : 'rising' ;
+FALLING : 'falling' ;
+FLAT : 'flat' ;
+OVER : 'over' ;
+ON : 'on' ;
+ANY : 'any' ;
+EACH : 'each' ;
+OF : 'of' ;
+THE : 'the' ;
+LAST : 'last' ;
+FOR : 'for' ;
+FIRST : 'first' ;
+TIME : 'time' ;
+TIMES : 'times' ;
+SINCE : 'since' ;
+SESSION : 'session' ;
+DAY : 'day' ;
+WEEK : 'week' ;
+MONTH : 'month' ;
+OPEN : 'open' ;
+FROM : 'from' ;
+TO : 'to' ;
+IN : 'in' ;
+WHEN : 'when' ;
+BECAME : 'became' ;
+TRUE : 'true' ;
+ENTRY : 'entry' ;
+RESULT : 'result' ;
+BEST : 'best' ;
+WORST : 'worst' ;
+EXCURSION : 'excursion' ;
+DRAWN : 'drawn' ;
+FORMING : 'forming' ;
 BAR : 'bar' ;
 BARS : 'bars' ;
 BEFORE : 'before' ;
 TICK : 'tick' ;
 TICKS : 'ticks' ;
+TIMEOFDAY : [0-9][0-9] ':' [0-9][0-9] (':' [0-9][0-9])? ;
 NUMBER : [0-9]+ ('.' [0-9]+)? ;
 NAME : [a-zA-Z_] [a-zA-Z_0-9]* ;
+STRING : '"' ~["\r\n]* '"' ;
 COMMENT : '#' ~[\r\n]* -> skip ;
 SPACE : [ \t\r\n]+ -> skip ;

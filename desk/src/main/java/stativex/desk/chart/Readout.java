@@ -56,6 +56,7 @@ public final class Readout {
             case LEVEL -> Format.price(m.bars().contract(), value);
             case DISTANCE -> Format.decimal(value, 1) + " t";
             case NUMBER -> Format.decimal(value, 2);
+            case FLAG -> value == 0 ? "no" : "yes";
         };
     }
 }

@@ -44,7 +44,7 @@ final class LanesView extends Sketch {
     private String words() {
         StringBuilder words = new StringBuilder();
         for (Snapshot.Lane lane : lanes()) {
-            int truth = lane.truth().count() == 0 ? Truth.ABSENT : (int) lane.truth().get(lane.truth().count() - 1);
+            int truth = lane.truth().count() == 0 ? Truth.ABSENT : lane.truth().get(lane.truth().count() - 1);
             words.append(lane.text()).append(' ')
                     .append(truth == Truth.TRUE ? "held" : truth == Truth.FALSE ? "did not hold" : "is absent")
                     .append("; ");
@@ -85,7 +85,7 @@ final class LanesView extends Sketch {
         int last = Math.min(lane.truth().count() - 1, viewport.barAt(viewport.plotWidth()));
         for (int bar = viewport.firstBar(); bar <= last; bar++) {
             double x = Math.round(viewport.centre(bar) - cell / 2);
-            switch ((int) lane.truth().get(bar)) {
+            switch (lane.truth().get(bar)) {
                 case Truth.TRUE -> pen.fill(all ? Palette.AUTOMATION : Palette.LANE, x, y, cell, height);
                 case Truth.FALSE -> pen.fill(Palette.SOFT, x, y + height - 3, cell, 3);
                 default -> pen.frame(Palette.SOFT, x, y, cell, height);

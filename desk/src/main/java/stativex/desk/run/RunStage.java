@@ -251,7 +251,7 @@ public final class RunStage extends BorderPane {
         shortLanes.setSelected(side == Side.SHORT);
         lanesTitle.setText("Why — " + layer.view().strategy().name() + ", " + side.word());
         lanes.show(model, side, chart.cursorBar());
-        title.setText(contract.symbol() + "  " + layer.view().strategy().ticksPerBar() + "-tick bars");
+        title.setText(contract.symbol() + "  " + layer.view().strategy().signals().bars().type().words());
         figures.setText(Readout.figures(chart, model));
         studies.setText(Readout.studies(chart, model));
     }

@@ -64,7 +64,7 @@ final class StrategyCard extends VBox {
         });
         Label name = new Label(strategy.name());
         name.getStyleClass().add("heading");
-        Label what = new Label(strategy.contract() + " · " + strategy.ticksPerBar() + "-tick bars");
+        Label what = new Label(strategy.contract() + " · " + strategy.signals().bars().type().words());
         what.getStyleClass().add("muted");
         name.setMinWidth(Region.USE_PREF_SIZE);
         Tooltip.install(what, new Tooltip(strategy.plan().name() + ": " + strategy.plan().words()));

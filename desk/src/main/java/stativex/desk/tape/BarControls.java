@@ -73,12 +73,12 @@ final class BarControls extends HBox {
         MenuButton menu = new MenuButton("Studies");
         menu.setId("bar-studies");
         menu.getStyleClass().add("small");
-        for (StudyDefinition study : List.of(new StudyDefinition.EmaOf("EMA 21", "close", 21),
-                new StudyDefinition.EmaOf("EMA 89", "close", 89), new StudyDefinition.VwapOf("VWAP", 2),
-                new StudyDefinition.AtrOf("ATR 14", 14))) {
+        for (StudyDefinition study : List.of(StudyDefinition.of("ema21", "ema", "length", "21"),
+                StudyDefinition.of("ema89", "ema", "length", "89"), StudyDefinition.of("vwap", "vwap"),
+                StudyDefinition.of("atr14", "atr", "length", "14"))) {
             CheckMenuItem item = new CheckMenuItem(study.words());
             item.setUserData(study);
-            item.setSelected(study instanceof StudyDefinition.VwapOf);
+            item.setSelected(study.kind().equals("vwap"));
             item.setOnAction(e -> ask());
             studies.add(item);
             menu.getItems().add(item);
@@ -173,24 +173,12 @@ final class BarControls extends HBox {
             return Optional.of(new Wish(settings, heikinAshi.isSelected(),
                     studies.stream().filter(CheckMenuItem::isSelected).map(i -> (StudyDefinition) i.getUserData())
                             .toList(),
-                    words(type) + (sessions.isEmpty() ? "" : ", " + hours.getValue())
+                    type.words() + (sessions.isEmpty() ? "" : ", " + hours.getValue())
                             + (heikinAshi.isSelected() ? ", Heikin-Ashi" : "")));
         } catch (IllegalArgumentException | ArithmeticException e) {
             problem.setText(e.getMessage());
             return Optional.empty();
         }
-    }
-
-    private static String words(BarType type) {
-        return switch (type) {
-            case BarType.Ticks ticks -> ticks.trades() + "-tick bars";
-            case BarType.Volume volume -> volume.contracts() + "-contract volume bars";
-            case BarType.Range range -> range.ticks() + "-tick range bars";
-            case BarType.Time time -> BigDecimal.valueOf(time.nanos(), 9).stripTrailingZeros().toPlainString()
-                    + "-second bars";
-            case BarType.Renko renko -> "renko " + renko.step() + ":" + renko.turn();
-            case BarType.Period period -> period.name().toLowerCase(java.util.Locale.ROOT) + " bars";
-        };
     }
 
     private BarType type() {

@@ -45,7 +45,7 @@ final class BarJob {
                         }
                     });
                 });
-                List<Snapshot.StudyView> studies = HistoryStudies.of(wish.studies(), bars);
+                List<Snapshot.StudyView> studies = HistoryStudies.of(wish.studies(), bars, contract.tickSize());
                 ChartModel model = new ChartModel(ChartBars.history(contract, bars, wish.heikinAshi()), studies,
                         tape.count() == 0 ? Optional.empty() : Optional.of(tape.price(tape.count() - 1)),
                         Optional.empty());

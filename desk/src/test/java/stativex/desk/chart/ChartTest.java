@@ -55,7 +55,8 @@ public class ChartTest {
     public void studiesOfAHistoryAreThoseOfTheLiveEngineBitForBit() {
         Run run = Run.trial(documents.inputs(tape, Terms.DEFAULT));
         Snapshot.StrategyView live = run.engine().snapshot().strategies().getFirst();
-        List<Snapshot.StudyView> history = HistoryStudies.of(live.strategy().studies(), series);
+        List<Snapshot.StudyView> history = HistoryStudies.of(live.strategy().signals().studies(), series,
+                documents.contract().value().tickSize());
         assertEquals(series.count(), live.bars().count());
         assertEquals(history.size(), live.studies().size());
         for (int i = 0; i < history.size(); i++) {

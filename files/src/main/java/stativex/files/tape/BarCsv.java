@@ -15,6 +15,7 @@ import stativex.market.BarType;
 import stativex.market.Contract;
 import stativex.market.HeikinAshi;
 import stativex.market.TapeTime;
+import stativex.study.OutputColumn;
 
 /** Bar files: {@code start,end,open,high,low,close,volume,buy_volume,sell_volume,trades,trading_day,cut} and more. */
 public final class BarCsv {
@@ -23,9 +24,19 @@ public final class BarCsv {
     private final boolean renko;
     private final boolean period;
     private final Optional<HeikinAshi> view;
+    private final List<StudyColumn> studies;
+
+    /** An output of a study under its name. */
+    public record StudyColumn(String name, OutputColumn values) {}
 
     /** @param heikinAshi whether prices are those of the Heikin-Ashi view, with four decimals more than a price */
     public BarCsv(BarSeries bars, BarType type, Contract contract, boolean heikinAshi) {
+        this(bars, type, contract, heikinAshi, List.of());
+    }
+
+    /** @param studies further columns; computed for every bar */
+    public BarCsv(BarSeries bars, BarType type, Contract contract, boolean heikinAshi, List<StudyColumn> studies) {
+        this.studies = List.copyOf(studies);
         this.bars = bars;
         this.contract = contract;
         this.renko = type instanceof BarType.Renko;
@@ -60,6 +71,7 @@ public final class BarCsv {
         if (period) {
             names.add("incomplete");
         }
+        studies.forEach(study -> names.add(study.name()));
         return names;
     }
 
@@ -85,7 +97,28 @@ public final class BarCsv {
         if (period) {
             row.add(flag(bars.incomplete(bar)));
         }
+        for (StudyColumn study : studies) {
+            row.add(text(study.values(), bar));
+        }
         return row;
+    }
+
+    /** Prices with four decimals more than a price, distances in ticks and numbers with six; nothing when absent. */
+    private String text(OutputColumn values, int bar) {
+        double value = values.at(bar);
+        if (Double.isNaN(value)) {
+            return "";
+        }
+        return switch (values.unit()) {
+            case LEVEL -> fine(value);
+            case FLAG -> flag(value != 0);
+            default -> new BigDecimal(value).setScale(6, RoundingMode.HALF_EVEN).toPlainString();
+        };
+    }
+
+    /** The further columns. */
+    List<StudyColumn> studies() {
+        return studies;
     }
 
     private String fine(double ticks) {

@@ -15,14 +15,22 @@ public final class BarParquet {
     public static void write(Path file, BarCsv bars, Contract contract, boolean fine) {
         List<String> columns = new ArrayList<>();
         for (String name : bars.header()) {
-            columns.add(Parquet.name(name) + " " + type(name, contract.decimals(), fine));
+            boolean study = bars.studies().stream().anyMatch(s -> s.name().equals(name));
+            columns.add(Parquet.name(name) + " " + (study ? "DOUBLE" : type(name, contract.decimals(), fine)));
         }
+        int figures = bars.header().size() - bars.studies().size();
         Parquet.write(file, String.join(", ", columns), rows -> {
             for (int bar = 0; bar < bars.count(); bar++) {
                 rows.beginRow();
                 List<String> row = bars.row(bar);
                 for (int i = 0; i < row.size(); i++) {
-                    append(rows, bars.header().get(i), row.get(i));
+                    if (i < figures) {
+                        append(rows, bars.header().get(i), row.get(i));
+                    } else if (row.get(i).isEmpty()) {
+                        rows.appendNull();
+                    } else {
+                        rows.append(Double.parseDouble(row.get(i)));
+                    }
                 }
                 rows.endRow();
             }

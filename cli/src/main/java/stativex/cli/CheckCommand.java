@@ -1,0 +1,48 @@
+package stativex.cli;
+
+import java.io.PrintWriter;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Spec;
+import stativex.demo.Demo;
+import stativex.files.Documents;
+import stativex.files.StrategyCheck;
+import stativex.market.Contract;
+
+/** Says whether a strategy is complete, or what is missing or wrong. */
+@Command(name = "check", mixinStandardHelpOptions = true, sortOptions = false, description = "Says whether a strategy document is complete, or everything that is missing or wrong in it, with places. Exit code 0 if it is complete.")
+final class CheckCommand implements Callable<Integer> {
+    @Option(names = "--strategy", paramLabel = "FILE.json", required = true, description = "strategy document")
+    private Path strategy;
+
+    @Option(names = "--contract", paramLabel = "FILE.json", description = "contract it trades; the demo's TDL if left out")
+    private Path contract;
+
+    @Spec
+    private CommandSpec spec;
+
+    CheckCommand() {}
+
+    @Override
+    public Integer call() {
+        Contract of = Optional.ofNullable(contract).map(file -> Documents.contract(file).value())
+                .orElseGet(() -> Demo.documents().contract().value());
+        List<String> problems = StrategyCheck.problems(strategy, of);
+        PrintWriter out = spec.commandLine().getOut();
+        if (problems.isEmpty()) {
+            List<String> missing = Documents.strategy(strategy).value().notThereYet();
+            out.println(strategy + ": complete"
+                    + (missing.isEmpty() ? "" : "; trials cannot do this yet: " + String.join(", ", missing)));
+            return 0;
+        }
+        problems.forEach(out::println);
+        out.println(strategy + ": not complete, " + problems.size()
+                + (problems.size() == 1 ? " thing is" : " things are") + " missing or wrong");
+        return 1;
+    }
+}

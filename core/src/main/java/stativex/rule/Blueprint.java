@@ -1,0 +1,39 @@
+package stativex.rule;
+
+import java.math.BigDecimal;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import stativex.market.BarSettings;
+import stativex.market.Drawing;
+import stativex.market.SessionCalendar;
+import stativex.market.Tape;
+import stativex.study.StudyDefinition;
+
+/**
+ * What rules can speak of: the studies of a strategy, the further series they may sit on, what is drawn.
+ *
+ * @param tickSize turns prices written in rules into ticks
+ * @param calendar of the contract whose signal series it is
+ * @param tapes of other contracts that series name, by symbol
+ */
+public record Blueprint(BigDecimal tickSize, SessionCalendar calendar, List<SeriesDefinition> series,
+        List<StudyDefinition> studies, List<Drawing> drawings, Map<String, Source> tapes) {
+
+    /** Another contract's prints. */
+    public record Source(Tape tape, SessionCalendar calendar) {}
+
+    /**
+     * A further series beside the signal series.
+     *
+     * @param contract empty: the strategy's own
+     */
+    public record SeriesDefinition(String name, BarSettings bars, Optional<String> contract) {}
+
+    public Blueprint {
+        series = List.copyOf(series);
+        studies = List.copyOf(studies);
+        drawings = List.copyOf(drawings);
+        tapes = Map.copyOf(tapes);
+    }
+}

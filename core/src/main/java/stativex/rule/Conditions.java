@@ -1,0 +1,526 @@
+package stativex.rule;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalInt;
+import stativex.study.Frame;
+import stativex.study.OutputColumn;
+
+/** The kinds of conditions. */
+final class Conditions {
+    private Conditions() {}
+
+    /** How two values are compared. */
+    enum Relation {
+        ABOVE, BELOW, AT_LEAST, AT_MOST, EQUAL;
+
+        static Relation of(String words) {
+            return switch (words) {
+                case ">", "is above" -> ABOVE;
+                case "<", "is below" -> BELOW;
+                case ">=", "is at least" -> AT_LEAST;
+                case "<=", "is at most" -> AT_MOST;
+                case "=" -> EQUAL;
+                default -> throw new IllegalStateException("no relation " + words);
+            };
+        }
+    }
+
+    /** Truth of a comparison whose sides are there, absent else. */
+    private static byte judge(double a, double b, boolean holds) {
+        return (byte) (Double.isNaN(a) || Double.isNaN(b) ? Truth.ABSENT : holds ? Truth.TRUE : Truth.FALSE);
+    }
+
+    private static Explanation compared(String text, int truth, Value left, Value right, int bar) {
+        List<Explanation.Term> terms = new ArrayList<>();
+        terms.add(new Explanation.Term(left.text(), new Explanation.Amount(left.at(bar), left.unit())));
+        terms.add(new Explanation.Term(right.text(), new Explanation.Amount(right.at(bar), right.unit())));
+        for (Explanation.Term term : left.terms(bar)) {
+            addNew(terms, term);
+        }
+        for (Explanation.Term term : right.terms(bar)) {
+            addNew(terms, term);
+        }
+        String absence = left.absence(bar).isEmpty() ? right.absence(bar) : left.absence(bar);
+        stativex.study.Unit apart = left.unit() == stativex.study.Unit.LEVEL
+                ? stativex.study.Unit.DISTANCE
+                : left.unit();
+        Optional<Explanation.Amount> missed = truth == Truth.FALSE
+                ? Optional.of(new Explanation.Amount(Math.abs(left.at(bar) - right.at(bar)), apart))
+                : Optional.empty();
+        return new Explanation(text, truth, terms, missed, OptionalInt.empty(), truth == Truth.ABSENT ? absence : "",
+                List.of());
+    }
+
+    private static void addNew(List<Explanation.Term> terms, Explanation.Term term) {
+        if (terms.stream().noneMatch(t -> t.text().equals(term.text()))) {
+            terms.add(term);
+        }
+    }
+
+    static final class Comparison extends Condition {
+        private final Value left;
+        private final Relation relation;
+        private final Value right;
+
+        Comparison(String text, Value left, Relation relation, Value right) {
+            super(text);
+            this.left = left;
+            this.relation = relation;
+            this.right = right;
+        }
+
+        @Override
+        void evaluate(byte[] truth, int from, int to) {
+            double[] x = left.values();
+            double[] y = right.values();
+            switch (relation) {
+                case ABOVE -> {
+                    for (int bar = from; bar < to; bar++) {
+                        truth[bar] = judge(x[bar], y[bar], x[bar] > y[bar]);
+                    }
+                }
+                case BELOW -> {
+                    for (int bar = from; bar < to; bar++) {
+                        truth[bar] = judge(x[bar], y[bar], x[bar] < y[bar]);
+                    }
+                }
+                case AT_LEAST -> {
+                    for (int bar = from; bar < to; bar++) {
+                        truth[bar] = judge(x[bar], y[bar], x[bar] >= y[bar]);
+                    }
+                }
+                case AT_MOST -> {
+                    for (int bar = from; bar < to; bar++) {
+                        truth[bar] = judge(x[bar], y[bar], x[bar] <= y[bar]);
+                    }
+                }
+                case EQUAL -> {
+                    for (int bar = from; bar < to; bar++) {
+                        truth[bar] = judge(x[bar], y[bar], x[bar] == y[bar]);
+                    }
+                }
+            }
+        }
+
+        @Override
+        public int reach() {
+            return Math.max(left.reach(), right.reach());
+        }
+
+        @Override
+        public Explanation explain(int bar) {
+            return compared(text(), at(bar), left, right, bar);
+        }
+    }
+
+    /** {@code a rises through b}: a > b now and a ≤ b one bar before; falling is mirrored. */
+    static final class Cross extends Condition {
+        private final Value left;
+        private final boolean rises;
+        private final Value right;
+
+        Cross(String text, Value left, boolean rises, Value right) {
+            super(text);
+            this.left = left;
+            this.rises = rises;
+            this.right = right;
+        }
+
+        @Override
+        void evaluate(byte[] truth, int from, int to) {
+            double[] x = left.values();
+            double[] y = right.values();
+            for (int bar = from; bar < to; bar++) {
+                int now = judge(x[bar], y[bar], rises ? x[bar] > y[bar] : x[bar] < y[bar]);
+                int before = bar == 0
+                        ? Truth.ABSENT
+                        : judge(x[bar - 1], y[bar - 1], rises ? x[bar - 1] <= y[bar - 1] : x[bar - 1] >= y[bar - 1]);
+                truth[bar] = (byte) Truth.and(now, before);
+            }
+        }
+
+        @Override
+        public int reach() {
+            return Math.max(left.reach(), right.reach()) + 1;
+        }
+
+        @Override
+        public Explanation explain(int bar) {
+            Explanation now = compared(text(), at(bar), left, right, bar);
+            if (at(bar) == Truth.TRUE || bar == 0) {
+                return bar == 0 ? now.noting("there is no bar before") : now;
+            }
+            boolean beyond = rises ? left.at(bar) > right.at(bar) : left.at(bar) < right.at(bar);
+            if (at(bar) == Truth.FALSE && beyond) {
+                return new Explanation(text(), at(bar), now.terms(), Optional.empty(), OptionalInt.empty(),
+                        "it was " + (rises ? "above" : "below") + " one bar before already", List.of());
+            }
+            return now;
+        }
+    }
+
+    /** Rising, falling or flat over N bars: x against x N bars before. */
+    static final class Slope extends Condition {
+        private final Value value;
+        private final int way;
+        private final int bars;
+
+        /** @param way 1 rising, −1 falling, 0 flat */
+        Slope(String text, Value value, int way, int bars) {
+            super(text);
+            this.value = value;
+            this.way = way;
+            this.bars = bars;
+        }
+
+        @Override
+        void evaluate(byte[] truth, int from, int to) {
+            double[] x = value.values();
+            for (int bar = from; bar < to; bar++) {
+                double before = bar < bars ? Double.NaN : x[bar - bars];
+                truth[bar] = judge(x[bar], before,
+                        way > 0 ? x[bar] > before : way < 0 ? x[bar] < before : x[bar] == before);
+            }
+        }
+
+        @Override
+        public int reach() {
+            return Math.addExact(value.reach(), bars);
+        }
+
+        @Override
+        public Explanation explain(int bar) {
+            Explanation.Amount now = new Explanation.Amount(value.at(bar), value.unit());
+            double earlier = bar < bars ? Double.NaN : value.at(bar - bars);
+            stativex.study.Unit apart = value.unit() == stativex.study.Unit.LEVEL
+                    ? stativex.study.Unit.DISTANCE
+                    : value.unit();
+            return new Explanation(text(), at(bar),
+                    List.of(new Explanation.Term(value.text(), now),
+                            new Explanation.Term(bars + (bars == 1 ? " bar" : " bars") + " before",
+                                    new Explanation.Amount(earlier, value.unit()))),
+                    at(bar) == Truth.FALSE
+                            ? Optional.of(new Explanation.Amount(Math.abs(value.at(bar) - earlier), apart))
+                            : Optional.empty(),
+                    OptionalInt.empty(),
+                    at(bar) != Truth.ABSENT
+                            ? ""
+                            : bar < bars
+                                    ? "there is no bar " + bars + " bars before"
+                                    : value.absence(bar),
+                    List.of());
+        }
+    }
+
+    /** A yes or no of a study. */
+    static final class Flag extends Condition {
+        private final Value value;
+
+        Flag(String text, Value value) {
+            super(text);
+            this.value = value;
+        }
+
+        @Override
+        void evaluate(byte[] truth, int from, int to) {
+            double[] x = value.values();
+            for (int bar = from; bar < to; bar++) {
+                truth[bar] = judge(x[bar], 0, x[bar] != 0);
+            }
+        }
+
+        @Override
+        public int reach() {
+            return value.reach();
+        }
+
+        @Override
+        public Explanation explain(int bar) {
+            return Explanation.of(text(), at(bar), List.of()).noting(value.absence(bar));
+        }
+    }
+
+    /** The bar's closing moment lies inside hours of a zone. */
+    static final class Hours extends Condition {
+        private final DailyHours hours;
+        private final Frame frame;
+
+        Hours(String text, DailyHours hours, Frame frame) {
+            super(text);
+            this.hours = hours;
+            this.frame = frame;
+        }
+
+        @Override
+        void evaluate(byte[] truth, int from, int to) {
+            for (int bar = from; bar < to; bar++) {
+                truth[bar] = (byte) Truth.of(hours.contains(frame.moment(bar)));
+            }
+        }
+
+        @Override
+        public Explanation explain(int bar) {
+            return Explanation.of(text(), at(bar), List.of()).noting(hours.words(frame.moment(bar)));
+        }
+    }
+
+    static final class Not extends Condition {
+        private final Condition inner;
+
+        Not(String text, Condition inner) {
+            super(text);
+            this.inner = inner;
+        }
+
+        @Override
+        void evaluate(byte[] truth, int from, int to) {
+            byte[] t = inner.truths();
+            for (int bar = from; bar < to; bar++) {
+                truth[bar] = (byte) Truth.not(t[bar]);
+            }
+        }
+
+        @Override
+        public int reach() {
+            return inner.reach();
+        }
+
+        @Override
+        public Explanation explain(int bar) {
+            Explanation of = inner.explain(bar);
+            return new Explanation(text(), at(bar), of.terms(), Optional.empty(), OptionalInt.empty(), of.note(),
+                    inner.parts().size() > 1 || of.terms().isEmpty() ? List.of(of) : List.of());
+        }
+    }
+
+    /** All must hold. */
+    static final class All extends Condition {
+        private final List<Condition> of;
+
+        All(String text, List<Condition> of) {
+            super(text);
+            this.of = of;
+        }
+
+        @Override
+        void evaluate(byte[] truth, int from, int to) {
+            System.arraycopy(of.getFirst().truths(), from, truth, from, to - from);
+            for (int i = 1; i < of.size(); i++) {
+                byte[] t = of.get(i).truths();
+                for (int bar = from; bar < to; bar++) {
+                    truth[bar] = (byte) Truth.and(truth[bar], t[bar]);
+                }
+            }
+        }
+
+        @Override
+        public int reach() {
+            return of.stream().mapToInt(Condition::reach).max().orElse(0);
+        }
+
+        @Override
+        public List<Condition> parts() {
+            return of;
+        }
+
+        @Override
+        public Explanation explain(int bar) {
+            return Explanation.of(text(), at(bar), of.stream().map(part -> part.explain(bar)).toList());
+        }
+    }
+
+    /** One must hold. */
+    static final class Any extends Condition {
+        private final List<Condition> of;
+
+        Any(String text, List<Condition> of) {
+            super(text);
+            this.of = of;
+        }
+
+        @Override
+        void evaluate(byte[] truth, int from, int to) {
+            System.arraycopy(of.getFirst().truths(), from, truth, from, to - from);
+            for (int i = 1; i < of.size(); i++) {
+                byte[] t = of.get(i).truths();
+                for (int bar = from; bar < to; bar++) {
+                    truth[bar] = (byte) Truth.or(truth[bar], t[bar]);
+                }
+            }
+        }
+
+        @Override
+        public int reach() {
+            return of.stream().mapToInt(Condition::reach).max().orElse(0);
+        }
+
+        @Override
+        public Explanation explain(int bar) {
+            return Explanation.of(text(), at(bar), of.stream().map(part -> part.explain(bar)).toList());
+        }
+    }
+
+    /**
+     * True on any, or on each, of the last N bars, this one included; bars before the first are absent.
+     */
+    static final class Lately extends Condition {
+        private final Condition of;
+        private final boolean each;
+        private final int bars;
+
+        Lately(String text, Condition of, boolean each, int bars) {
+            super(text);
+            this.of = of;
+            this.each = each;
+            this.bars = bars;
+        }
+
+        @Override
+        void evaluate(byte[] truth, int from, int to) {
+            byte[] t = of.truths();
+            for (int bar = from; bar < to; bar++) {
+                int found = bar + 1 < bars ? Truth.ABSENT : each ? Truth.TRUE : Truth.FALSE;
+                for (int i = Math.max(0, bar - bars + 1); i <= bar; i++) {
+                    found = each ? Truth.and(found, t[i]) : Truth.or(found, t[i]);
+                }
+                truth[bar] = (byte) found;
+            }
+        }
+
+        @Override
+        public int reach() {
+            return Math.addExact(of.reach(), bars - 1);
+        }
+
+        /** Tells of the bar that decided: at which it held or, if it did not, came nearest; for each: failed. */
+        @Override
+        public Explanation explain(int bar) {
+            int decides = bar;
+            double nearest = Double.MAX_VALUE;
+            for (int i = bar; i > Math.max(-1, bar - bars); i--) {
+                if (of.at(i) == (each ? Truth.FALSE : Truth.TRUE)) {
+                    decides = i;
+                    break;
+                }
+                double missed = of.explain(i).missed().map(Explanation.Amount::value).orElse(Double.MAX_VALUE);
+                if (!each && missed < nearest) {
+                    nearest = missed;
+                    decides = i;
+                }
+            }
+            Explanation there = of.explain(decides).as(text(), at(bar)).at(decides);
+            return at(bar) == Truth.ABSENT && bar + 1 < bars
+                    ? there.noting("there are fewer than " + bars + " bars")
+                    : there;
+        }
+    }
+
+    /** True now, and on no earlier bar since the anchor. Bars on which it was absent are not times it was true. */
+    static final class FirstTime extends Condition {
+        private final Condition of;
+        private final Anchor since;
+        /** By row: 1 if it was true since the anchor, this bar included; 0 if not; NaN before the anchor. */
+        private final OutputColumn been = new OutputColumn(new OutputColumn.Shape("been", stativex.study.Unit.FLAG,
+                stativex.study.Mirror.UNKNOWN));
+
+        FirstTime(String text, Condition of, Anchor since) {
+            super(text);
+            this.of = of;
+            this.since = since;
+        }
+
+        @Override
+        void evaluate(byte[] truth, int from, int to) {
+            double[] y = been.room(to);
+            byte[] t = of.truths();
+            for (int bar = from; bar < to; bar++) {
+                double before = bar == 0 ? Double.NaN : y[bar - 1];
+                int anchor = since.at(bar);
+                if (anchor == Anchor.BEGINS) {
+                    before = 0;
+                }
+                truth[bar] = (byte) (t[bar] != Truth.TRUE
+                        ? t[bar]
+                        : Double.isNaN(before) ? Truth.ABSENT : before == 0 ? Truth.TRUE : Truth.FALSE);
+                y[bar] = anchor == Anchor.RESETS ? 0 : t[bar] == Truth.TRUE && !Double.isNaN(before) ? 1 : before;
+            }
+        }
+
+        @Override
+        public int reach() {
+            return of.reach();
+        }
+
+        @Override
+        public Explanation explain(int bar) {
+            Explanation now = of.explain(bar).as(text(), at(bar));
+            return of.at(bar) != Truth.TRUE || at(bar) == Truth.TRUE
+                    ? now
+                    : now.noting(at(bar) == Truth.FALSE
+                            ? "it was true before"
+                            : "what it counts from has not been yet");
+        }
+    }
+
+    /**
+     * Confirmation: the condition was true at a bar, and this is the first of the next K bars that trades beyond that
+     * bar's close.
+     */
+    static final class Confirmed extends Condition {
+        private final Condition of;
+        private final boolean up;
+        private final int within;
+        private final OutputColumn close;
+        private final OutputColumn extreme;
+
+        Confirmed(String text, Condition of, boolean up, int within, OutputColumn close, OutputColumn extreme) {
+            super(text);
+            this.of = of;
+            this.up = up;
+            this.within = within;
+            this.close = close;
+            this.extreme = extreme;
+        }
+
+        @Override
+        void evaluate(byte[] truth, int from, int to) {
+            for (int bar = from; bar < to; bar++) {
+                truth[bar] = (byte) judge(bar);
+            }
+        }
+
+        private int judge(int bar) {
+            int found = bar < within ? Truth.ABSENT : Truth.FALSE;
+            for (int at = Math.max(0, bar - within); at < bar; at++) {
+                boolean first = beyond(bar, at);
+                for (int i = at + 1; i < bar && first; i++) {
+                    first = !beyond(i, at);
+                }
+                found = Truth.or(found, Truth.and(of.truths()[at], Truth.of(first)));
+            }
+            return found;
+        }
+
+        private boolean beyond(int bar, int at) {
+            return up
+                    ? extreme.values()[bar] > close.values()[at]
+                    : extreme.values()[bar] < close.values()[at];
+        }
+
+        @Override
+        public int reach() {
+            return Math.addExact(of.reach(), within);
+        }
+
+        @Override
+        public Explanation explain(int bar) {
+            return Explanation.of(text(), at(bar), List.of()).noting(switch (at(bar)) {
+                case Truth.TRUE -> "trades beyond the close of the signal's bar";
+                case Truth.FALSE -> "no bar of the last " + within + " had the signal and is passed only now";
+                default -> "one of the last " + within + " bars is absent";
+            });
+        }
+    }
+}

@@ -1,0 +1,284 @@
+package stativex.rule;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import stativex.market.BarSeries;
+import stativex.market.Drawing;
+import stativex.study.Frame;
+import stativex.study.OutputColumn;
+import stativex.study.StudyDefinition;
+import stativex.study.StudyProblem;
+import stativex.study.Unit;
+
+/**
+ * The studies and rules of one strategy, made ready for one signal series: columns filled by steps in a fixed order,
+ * without a look-up or an allocation per bar. Only what a rule uses is computed. The same steps work a whole history at
+ * once and a live series bar by bar. Not safe for several threads.
+ */
+public final class Program {
+    private final Blueprint blueprint;
+    private final Scope signal;
+    private final Map<String, OtherSeries> others = new HashMap<>();
+    private final Map<Fact, Values.PositionFact> facts = new HashMap<>();
+
+    /** What the engine tells of a strategy's position, absent while there is none. */
+    public enum Fact {
+        /** Bars since the entry. */
+        BARS_SINCE_ENTRY("bars since entry", Unit.NUMBER),
+        /** Ticks in favour of the average at the last price, below 0 against. */
+        OPEN_RESULT("open result", Unit.DISTANCE),
+        /** Most ticks in favour so far. */
+        BEST_EXCURSION("best excursion", Unit.DISTANCE),
+        /** Most ticks against so far. */
+        WORST_EXCURSION("worst excursion", Unit.DISTANCE);
+
+        private final String words;
+        private final Unit unit;
+
+        Fact(String words, Unit unit) {
+            this.words = words;
+            this.unit = unit;
+        }
+
+        public String words() {
+            return words;
+        }
+    }
+
+    /** A study as it stands. */
+    public record StudyOutput(StudyDefinition definition, OutputColumn column) {
+        /** Its name in rules: {@code mean.upper}. */
+        public String name() {
+            return column.name().isEmpty() ? definition.name() : definition.name() + "." + column.name();
+        }
+    }
+
+    /**
+     * @param bars the signal series; it may grow
+     * @throws StudyProblem when a name is used twice or cannot be used
+     */
+    public Program(Blueprint blueprint, BarSeries bars) {
+        this.blueprint = blueprint;
+        this.signal = new Scope(this, "", new Frame(bars, blueprint.calendar()));
+        checkNames();
+    }
+
+    private void checkNames() {
+        Set<String> taken = new LinkedHashSet<>();
+        for (Blueprint.SeriesDefinition series : blueprint.series()) {
+            check(series.name(), taken, "series");
+            series.contract().filter(symbol -> !blueprint.tapes().containsKey(symbol)).ifPresent(symbol -> {
+                throw new StudyProblem(series.name(), "contract", "there is no tape of " + symbol + " here");
+            });
+        }
+        for (StudyDefinition study : blueprint.studies()) {
+            check(study.name(), taken, "study");
+            study.on().filter(on -> blueprint.series().stream().noneMatch(s -> s.name().equals(on))).ifPresent(on -> {
+                throw new StudyProblem(study.name(), "on", "expected the name of a series"
+                        + (blueprint.series().isEmpty()
+                                ? ", but there is none beside the signal series"
+                                : ": " + String.join(", ",
+                                        blueprint.series().stream().map(Blueprint.SeriesDefinition::name).toList()))
+                        + "; found \"" + on + "\"");
+            });
+        }
+    }
+
+    private static void check(String name, Set<String> taken, String what) {
+        if (!name.matches("[a-zA-Z_][a-zA-Z_0-9]*") || Language.isReserved(name)) {
+            throw new StudyProblem(name, "name", "expected a name of letters, digits and _ that is no word of the rule"
+                    + " language, found \"" + name + "\"");
+        }
+        if (!taken.add(name)) {
+            throw new StudyProblem(name, "name", what + " name \"" + name + "\" is used twice");
+        }
+    }
+
+    Blueprint blueprint() {
+        return blueprint;
+    }
+
+    /** The signal series. */
+    public BarSeries bars() {
+        return signal.frame().bars();
+    }
+
+    /** Rows of the signal series that are computed. */
+    public int rows() {
+        return signal.rows();
+    }
+
+    /** A condition, computed from now on and for every row so far. @throws RuleProblem with its place */
+    public Condition condition(String text) {
+        try {
+            return new Compiler(signal).condition(text);
+        } catch (StackOverflowError e) {
+            throw new RuleProblem(1, 1, 0, text.length(), "the rule is nested too deeply");
+        }
+    }
+
+    /** A value. @throws RuleProblem with its place */
+    public Value value(String text) {
+        return new Compiler(signal).value(text);
+    }
+
+    /** A price for an order, such as {@code close - 4 ticks}. @throws RuleProblem with its place */
+    public Value level(String text) {
+        return new Compiler(signal).level(text);
+    }
+
+    /** Every thing that is wrong with a condition, in the order of its text. */
+    public List<RuleProblem> problems(String text) {
+        try {
+            return new Compiler(signal).problems(text);
+        } catch (RuleProblem e) {
+            return List.of(e);
+        }
+    }
+
+    /** The rule of the other side. @throws RuleProblem when the text is no rule */
+    public Mirroring.Result mirrored(String text) {
+        condition(text);
+        return Mirroring.condition(new Compiler(signal), text);
+    }
+
+    /** The entry price of the other side. @throws RuleProblem when the text is no price */
+    public Mirroring.Result mirroredLevel(String text) {
+        level(text);
+        return Mirroring.level(new Compiler(signal), text);
+    }
+
+    /** All of them must hold. */
+    public Condition all(List<Condition> conditions) {
+        return conditions.size() == 1
+                ? conditions.getFirst()
+                : signal.add(new Conditions.All("all of them", List.copyOf(conditions)));
+    }
+
+    /** One of them must hold. */
+    public Condition any(List<Condition> conditions) {
+        return conditions.size() == 1
+                ? conditions.getFirst()
+                : signal.add(new Conditions.Any("any of them", List.copyOf(conditions)));
+    }
+
+    /** The condition held at one of the {@code within} bars before, and this bar is the first to trade beyond its close. */
+    public Condition confirmed(Condition of, boolean up, int within) {
+        String words = "trades beyond its close within " + within + (within == 1 ? " bar" : " bars");
+        return signal.add(new Conditions.Confirmed(words, of, up, within,
+                signal.frame().field(stativex.study.BarField.CLOSE),
+                signal.frame().field(up ? stativex.study.BarField.HIGH : stativex.study.BarField.LOW)));
+    }
+
+    /** Takes every closed bar of the signal series that has not been taken. */
+    public void take() {
+        signal.take(bars().count());
+    }
+
+    /** Takes the next closed bar that has not been taken. */
+    public void takeNext() {
+        signal.take(signal.rows() + 1);
+    }
+
+    /** Takes the bar that is forming, behind the closed ones, at row {@link #rows()}; it may be taken again and again. */
+    public void takeForming(BarSeries.Forming bar, long now) {
+        signal.takeForming(bar, now);
+    }
+
+    /** Tells a fact of the position at a row, before that row is taken; NaN without a position. */
+    public void tell(Fact fact, int row, double value) {
+        Values.PositionFact column = facts.get(fact);
+        if (column != null) {
+            column.tell(row, value);
+        }
+    }
+
+    /** Whether a rule asks for a fact of the position. */
+    public boolean asksForPosition() {
+        return !facts.isEmpty();
+    }
+
+    Value fact(Fact fact) {
+        Values.PositionFact known = facts.get(fact);
+        if (known == null) {
+            known = signal.add(new Values.PositionFact(fact.words, fact.unit));
+            facts.put(fact, known);
+        }
+        return known;
+    }
+
+    /** What somebody drew, by name. */
+    Optional<Drawing> drawing(String name) {
+        return blueprint.drawings().stream().filter(d -> d.name().equals(name)).findFirst();
+    }
+
+    /** A further series by name, made when first asked for. */
+    Optional<OtherSeries> other(String name) {
+        return definition(name).map(definition -> {
+            OtherSeries known = others.get(name);
+            if (known == null) {
+                known = signal.add(new OtherSeries(this, definition, signal.frame()));
+                others.put(name, known);
+            }
+            return known;
+        });
+    }
+
+    /** The same, one more time: its forming bars are watched. */
+    OtherSeries watched(String name) {
+        return new OtherSeries(this, definition(name).orElseThrow(), signal.frame());
+    }
+
+    private Optional<Blueprint.SeriesDefinition> definition(String name) {
+        return blueprint.series().stream().filter(series -> series.name().equals(name)).findFirst();
+    }
+
+    /** The bars of a further series, as far as they are taken. */
+    public Optional<BarSeries> series(String name) {
+        return other(name).map(OtherSeries::bars);
+    }
+
+    /** Every name that a rule may use, bar figures first. */
+    public Set<String> names() {
+        Set<String> names = new LinkedHashSet<>(signal.names());
+        for (Blueprint.SeriesDefinition series : blueprint.series()) {
+            other(series.name()).ifPresent(other -> other.scope().names().forEach(name -> names
+                    .add(stativex.study.BarField.isOne(name) ? series.name() + "." + name : name)));
+        }
+        return names;
+    }
+
+    /** Every output of every study of a series, in the order of definition. @throws StudyProblem when one cannot be made */
+    public List<StudyOutput> studies(String series) {
+        Scope scope = series.isEmpty() ? signal : other(series).orElseThrow().scope();
+        List<StudyOutput> outputs = new ArrayList<>();
+        for (StudyDefinition definition : scope.definitions()) {
+            for (OutputColumn column : scope.study(definition).outputs()) {
+                outputs.add(new StudyOutput(definition, column));
+            }
+        }
+        return outputs;
+    }
+
+    /** What is wrong with the studies, by study; empty if every one can be made. */
+    public Map<String, StudyProblem> studyProblems() {
+        Map<String, StudyProblem> problems = new LinkedHashMap<>();
+        for (StudyDefinition definition : blueprint.studies()) {
+            try {
+                Scope scope = definition.on().isEmpty()
+                        ? signal
+                        : other(definition.on().get()).orElseThrow().scope();
+                scope.study(definition);
+            } catch (StudyProblem e) {
+                problems.put(definition.name(), e);
+            }
+        }
+        return problems;
+    }
+}

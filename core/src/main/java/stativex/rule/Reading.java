@@ -1,0 +1,136 @@
+package stativex.rule;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.antlr.v4.runtime.BaseErrorListener;
+import org.antlr.v4.runtime.CharStreams;
+import org.antlr.v4.runtime.CommonTokenStream;
+import org.antlr.v4.runtime.NoViableAltException;
+import org.antlr.v4.runtime.ParserRuleContext;
+import org.antlr.v4.runtime.RecognitionException;
+import org.antlr.v4.runtime.Recognizer;
+import org.antlr.v4.runtime.Token;
+import org.antlr.v4.runtime.TokenStream;
+import org.antlr.v4.runtime.misc.Interval;
+import stativex.rule.grammar.RuleLexer;
+import stativex.rule.grammar.RuleParser;
+
+/** Reads the words of a rule into its form; what is no rule is said with its place and what was expected there. */
+final class Reading {
+    private Reading() {}
+
+    static RuleParser.ConditionContext condition(String text) {
+        return parser(text).condition();
+    }
+
+    static RuleParser.LevelContext value(String text) {
+        return parser(text).level();
+    }
+
+    /** The words of a text, comments left out. */
+    static List<Token> tokens(String text) {
+        RuleLexer lexer = new RuleLexer(CharStreams.fromString(text));
+        lexer.removeErrorListeners();
+        CommonTokenStream stream = new CommonTokenStream(lexer);
+        stream.fill();
+        return stream.getTokens();
+    }
+
+    private static RuleParser parser(String text) {
+        RuleLexer lexer = new RuleLexer(CharStreams.fromString(text));
+        RuleParser parser = new RuleParser(new CommonTokenStream(lexer));
+        BaseErrorListener listener = new BaseErrorListener() {
+            @Override
+            public void syntaxError(Recognizer<?, ?> recognizer, Object symbol, int line, int column, String message,
+                    RecognitionException e) {
+                boolean end = symbol instanceof Token token && token.getType() == Token.EOF;
+                String found = symbol instanceof Token token
+                        ? end ? "the end of the rule" : "\"" + token.getText() + "\""
+                        : message.replaceFirst(".*'(.*)'.*", "\"$1\"");
+                String expected = switch (recognizer) {
+                    // inside a form that could still become two things the parser's own list is that of its beginning
+                    case RuleParser ignored when e instanceof NoViableAltException form
+                            && form.getStartToken() != form.getOffendingToken() ->
+                        "a relation such as > or \"rises through\"" + (open(form) ? ", or a closing bracket" : "");
+                    case RuleParser p -> expected(p);
+                    default -> "a word, number or sign of the language";
+                };
+                int from = symbol instanceof Token token
+                        ? Math.min(token.getStartIndex(), text.length())
+                        : offset(text, line, column);
+                int to = symbol instanceof Token token && !end ? token.getStopIndex() + 1 : from + 1;
+                throw new RuleProblem(line, column + 1, from, to, "expected " + expected + ", found " + found);
+            }
+        };
+        lexer.removeErrorListeners();
+        lexer.addErrorListener(listener);
+        parser.removeErrorListeners();
+        parser.addErrorListener(listener);
+        return parser;
+    }
+
+    private static int offset(String text, int line, int column) {
+        int at = 0;
+        for (int i = 1; i < line; i++) {
+            at = text.indexOf('\n', at) + 1;
+        }
+        return at + column;
+    }
+
+    /** Whether a bracket is open where the form broke off. */
+    private static boolean open(NoViableAltException form) {
+        int depth = 0;
+        for (int i = 0; i < form.getOffendingToken().getTokenIndex(); i++) {
+            String text = form.getInputStream() instanceof TokenStream tokens ? tokens.get(i).getText() : "";
+            depth += text.equals("(") ? 1 : text.equals(")") ? -1 : 0;
+        }
+        return depth > 0;
+    }
+
+    private static String expected(RuleParser parser) {
+        var tokens = parser.getExpectedTokens();
+        if (tokens.contains(RuleParser.NAME)) {
+            return "a value (a name or a number)";
+        }
+        List<String> words = new ArrayList<>();
+        for (int type : tokens.toList()) {
+            words.add(type == Token.EOF ? "the end" : parser.getVocabulary().getDisplayName(type).replace("'", ""));
+        }
+        return words.size() == 1 ? words.getFirst() : "one of " + String.join(" ", words);
+    }
+
+    /** Whether a text says nothing but comments. */
+    static boolean isEmpty(String text) {
+        return tokens(text).getFirst().getType() == Token.EOF;
+    }
+
+    /** Where the last token {@code word} before a place begins. */
+    static int wordBefore(String text, int place, String word) {
+        return tokens(text).stream().filter(t -> t.getText().equals(word) && t.getStartIndex() < place)
+                .mapToInt(Token::getStartIndex).max().orElse(place);
+    }
+
+    /** The words of a form as they were written, spaces made single, comments left out. */
+    static String words(ParserRuleContext context) {
+        return source(context).replaceAll("#[^\n]*", "").replaceAll("\\s+", " ").strip();
+    }
+
+    static String source(ParserRuleContext context) {
+        return context.getStart().getInputStream().getText(
+                Interval.of(context.getStart().getStartIndex(), context.getStop().getStopIndex()));
+    }
+
+    static RuleProblem problem(ParserRuleContext place, String message) {
+        Token start = place.getStart();
+        Token stop = place.getStop() == null || place.getStop().getStopIndex() < start.getStartIndex()
+                ? start
+                : place.getStop();
+        return new RuleProblem(start.getLine(), start.getCharPositionInLine() + 1, start.getStartIndex(),
+                stop.getStopIndex() + 1, message);
+    }
+
+    static RuleProblem problem(Token token, String message) {
+        return new RuleProblem(token.getLine(), token.getCharPositionInLine() + 1, token.getStartIndex(),
+                token.getStopIndex() + 1, message);
+    }
+}

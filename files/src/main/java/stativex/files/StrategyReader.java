@@ -1,0 +1,172 @@
+package stativex.files;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import stativex.engine.SignalPlan;
+import stativex.engine.Strategy;
+import stativex.exit.ExitPlan;
+import stativex.interlock.SessionWindow;
+import stativex.market.BarSettings;
+import stativex.market.BarType;
+import stativex.market.TapeTime;
+import stativex.order.Order;
+import stativex.rule.Blueprint;
+import stativex.study.Studies;
+import stativex.study.StudyDefinition;
+import stativex.study.StudyProblem;
+import tools.jackson.databind.JsonNode;
+
+/** Reads what a strategy document states, place by place; it follows its schema already. */
+final class StrategyReader {
+    private static final Set<String> OF_EVERY_STUDY = Set.of("name", "study", "of", "on");
+
+    private StrategyReader() {}
+
+    static Strategy strategy(Field root, String version, ExitPlan plan) {
+        Strategy.Entry entry = entry(root.at("entry"));
+        return root.checked(() -> new Strategy(root.at("name").text(), version, root.at("contract").text(),
+                signals(root), root.maybe("long").map(StrategyReader::side),
+                root.maybe("short").map(StrategyReader::side), entry,
+                root.maybe("maximumPosition").map(Field::integer).orElse(entry.quantity()),
+                root.maybe("adds").map(Field::flag).orElse(false),
+                root.maybe("reverse").map(Field::flag).orElse(false), plan,
+                root.items("windows").stream().map(StrategyReader::window).toList(),
+                root.maybe("tradesADay").map(Field::integer), root.maybe("once").map(Field::flag).orElse(false),
+                root.maybe("historyDays").map(Field::integer).orElse(0)));
+    }
+
+    /** What it looks at and when it judges. */
+    static SignalPlan signals(Field root) {
+        List<Blueprint.SeriesDefinition> series = root.items("series").stream()
+                .map(s -> new Blueprint.SeriesDefinition(s.at("name").text(), bars(s),
+                        s.maybe("contract").map(Field::text)))
+                .toList();
+        List<SignalPlan.Filter> filters = root.items("filters").stream()
+                .map(f -> new SignalPlan.Filter(f.at("name").text(), f.maybe("on").map(Field::flag).orElse(true),
+                        f.maybe("long").map(Field::text), f.maybe("short").map(Field::text)))
+                .toList();
+        SignalPlan.Evaluate evaluate = root.maybe("evaluate").map(Field::text).orElse("bar close").equals("bar close")
+                ? SignalPlan.Evaluate.BAR_CLOSE
+                : SignalPlan.Evaluate.EVERY_TRADE;
+        Optional<SignalPlan.Most> most = root.maybe("signalsPerPeriod")
+                .map(f -> new SignalPlan.Most(f.at("most").integer(), within(f.at("period").text())));
+        return root.checked(() -> new SignalPlan(bars(root.at("signal")), series,
+                root.items("studies").stream().map(StrategyReader::study).toList(),
+                root.items("drawings").stream().map(f -> f.checked(() -> DrawingFile.points(f.node()))).toList(),
+                filters, root.maybe("confirmWithinBars").map(Field::integer), evaluate, most));
+    }
+
+    private static SignalPlan.Within within(String word) {
+        return java.util.Arrays.stream(SignalPlan.Within.values()).filter(w -> w.word().equals(word)).findFirst()
+                .orElseThrow();
+    }
+
+    /** Bars as they are asked for. */
+    static BarSettings bars(Field field) {
+        return field.checked(() -> new BarSettings(type(field),
+                BarSettings.Restart.valueOf(
+                        field.maybe("restart").map(Field::text).orElse("session").toUpperCase(Locale.ROOT)),
+                field.maybe("anchor").map(Field::date),
+                field.items("sessions").stream().map(Field::text).collect(Collectors.toSet())));
+    }
+
+    private static BarType type(Field field) {
+        String word = field.at("bars").text();
+        boolean sized = !Set.of("day", "week", "month").contains(word);
+        if (sized != field.has("size")) {
+            throw field.problem(sized
+                    ? "expected the field \"size\" for " + word + " bars, found none"
+                    : "day, week and month bars have no size");
+        }
+        if (word.equals("renko") != field.has("turn")) {
+            throw field.problem(word.equals("renko")
+                    ? "expected the field \"turn\" for renko bars, found none"
+                    : "only renko bars turn");
+        }
+        if (sized && !word.equals("seconds")) {
+            field.at("size").integer();
+        }
+        return switch (word) {
+            case "tick" -> new BarType.Ticks(field.at("size").integer());
+            case "volume" -> new BarType.Volume(field.at("size").integer());
+            case "range" -> new BarType.Range(field.at("size").integer());
+            case "seconds" -> new BarType.Time(
+                    field.at("size").node().decimalValue().movePointRight(9).longValueExact());
+            case "renko" -> new BarType.Renko(field.at("size").integer(), field.at("turn").integer());
+            default -> BarType.Period.valueOf(word.toUpperCase(Locale.ROOT));
+        };
+    }
+
+    static Strategy.Entry entry(Field entry) {
+        return entry.checked(() -> new Strategy.Entry(
+                Order.Type.valueOf(entry.at("order").text().toUpperCase(Locale.ROOT)), entry.at("quantity").integer(),
+                goodFor(entry), entry.maybe("reprice").map(Field::flag).orElse(false),
+                entry.maybe("marketAfterSeconds").map(Field::integer)));
+    }
+
+    private static Strategy.GoodFor goodFor(Field entry) {
+        if (entry.has("goodFor") && entry.has("goodForBars")) {
+            throw entry.problem("expected goodFor or goodForBars, found both");
+        }
+        if (entry.has("goodForBars")) {
+            return new Strategy.GoodFor.Bars(entry.at("goodForBars").integer());
+        }
+        return entry.maybe("goodFor").map(Field::text).orElse("day").equals("day")
+                ? new Strategy.GoodFor.Day()
+                : new Strategy.GoodFor.UntilCancelled();
+    }
+
+    static Strategy.SideRule side(Field field) {
+        return field.checked(() -> new Strategy.SideRule(field.at("rule").text(),
+                field.maybe("price").map(Field::text),
+                field.items("grades").stream()
+                        .map(g -> new Strategy.Grade(g.at("name").text(), g.at("rule").text())).toList(),
+                field.items("enters").stream().map(Field::text).toList()));
+    }
+
+    /** A study; what is wrong with its fields is said of their place. */
+    static StudyDefinition study(Field field) {
+        Map<String, String> settings = new LinkedHashMap<>();
+        for (Map.Entry<String, JsonNode> entry : new ArrayList<>(field.node().properties())) {
+            if (!OF_EVERY_STUDY.contains(entry.getKey())) {
+                settings.put(entry.getKey(), entry.getValue().isNumber()
+                        ? entry.getValue().decimalValue().toPlainString()
+                        : entry.getValue().asString());
+            }
+        }
+        StudyDefinition study = new StudyDefinition(field.at("name").text(), field.at("study").text(),
+                field.maybe("of").map(Field::text), field.maybe("on").map(Field::text), settings);
+        if (study.kind().equals(StudyDefinition.FORMULA)) {
+            if (study.of().isEmpty()) {
+                throw field.problem("expected the field \"of\" for a formula: a value in the rule language");
+            }
+            if (!settings.isEmpty()) {
+                throw field.at(settings.keySet().iterator().next()).problem("unknown field for a formula");
+            }
+            return study;
+        }
+        try {
+            Studies.settings(study);
+        } catch (StudyProblem e) {
+            throw (field.has(e.field()) ? field.at(e.field()) : field).problem(e.what());
+        }
+        return study;
+    }
+
+    private static SessionWindow window(Field field) {
+        SessionWindow.End end = switch (field.at("end").text()) {
+            case "flatten" -> SessionWindow.End.FLATTEN;
+            case "cancel" -> SessionWindow.End.CANCEL;
+            default -> SessionWindow.End.STOP_ENTERING;
+        };
+        return new SessionWindow(field.at("name").text(), field.days("days"), field.at("from").time(),
+                field.at("to").time(), field.at("zone").zone(), end,
+                field.maybe("leadSeconds").map(Field::integer).orElse(30) * TapeTime.SECOND);
+    }
+}
