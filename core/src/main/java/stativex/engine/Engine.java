@@ -42,7 +42,10 @@ public final class Engine implements Reports {
     private final TradeKeeper keeper;
 
     private int lastPrint = -1;
+    /** The moment that is worked: an input's time, before it what ends by the clock at its own. */
     private long now = Long.MIN_VALUE;
+    /** Time of the input that is worked. */
+    private long arrived = Long.MIN_VALUE;
     private long lastPrice = Tape.NONE;
     private boolean dirty;
     /** The clock moves because a print arrived. */
@@ -88,10 +91,9 @@ public final class Engine implements Reports {
     public void print(int print) {
         long time = tape.time(print);
         lastPrint = print;
-        now = time;
         exchange.because(print, time);
         working = true;
-        clock.advance(time);
+        advance(time);
         working = false;
         if (!clock.inSession()) {
             outsideSessions++;
@@ -104,6 +106,9 @@ public final class Engine implements Reports {
         for (int i = 0; i < runs.size(); i++) {
             StrategyRun run = runs.get(i);
             run.builder.print(print);
+            if (run.timeBars) {
+                clock.expectBar(run);
+            }
             if (run.trade.isPresent() && run.trade.get().entryPrint() == print) {
                 run.trade.get().enteredIn(run.barHolding(print));
             }
@@ -130,9 +135,15 @@ public final class Engine implements Reports {
 
     /** Tape time has reached {@code time} without a print: what ends at or before it ends. */
     public void heartbeat(long time) {
-        now = Math.max(now, time);
-        exchange.because(lastPrint, now);
-        clock.advance(now);
+        long at = Math.max(now, time);
+        exchange.because(lastPrint, at);
+        advance(at);
+    }
+
+    private void advance(long time) {
+        arrived = time;
+        clock.advance(time);
+        now = time;
     }
 
     /** Carries out what the person asks. It acts on what has been worked so far and meets the next print. */
@@ -191,6 +202,7 @@ public final class Engine implements Reports {
     private final class ByTheClock implements SessionClock.Moments {
         @Override
         public void sessionOpens(Session session) {
+            now = session.open();
             for (StrategyRun run : runs) {
                 run.builder.heartbeat(session.open());
                 run.countAnew(SignalPlan.Within.SESSION);
@@ -200,6 +212,7 @@ public final class Engine implements Reports {
 
         @Override
         public void sessionEnds(Session ended) {
+            now = ended.close();
             for (StrategyRun run : runs) {
                 if (run.bracket.leaveSent() && flatReason(run).isPresent()) {
                     exchange.assume(run.bracket, ended.close(), "assumed at session end");
@@ -219,6 +232,7 @@ public final class Engine implements Reports {
 
         @Override
         public void dayBegins(long at, Optional<LocalDate> date) {
+            now = at;
             watch.beginDay(equity());
             days.begin(at, date, equity());
             dirty = true;
@@ -231,12 +245,14 @@ public final class Engine implements Reports {
 
         @Override
         public void barMoment(StrategyRun run, long at) {
+            now = at;
             run.builder.heartbeat(at);
             evaluateClosed(run, false);
         }
 
         @Override
         public void windowMoment(StrategyRun run, long at) {
+            now = at;
             WindowSchedule.Stretch stretch = run.stretch.orElseThrow();
             if (stretch.from() == at) {
                 run.windowFlat = false;
@@ -314,8 +330,8 @@ public final class Engine implements Reports {
             run.trade.ifPresent(trade -> {
                 run.program.tell(Program.Fact.BARS_SINCE_ENTRY, row, trade.bars(closed));
                 run.program.tell(Program.Fact.OPEN_RESULT, row, trade.openTicks(lastPrice));
-                run.program.tell(Program.Fact.BEST_EXCURSION, row, trade.bestTicks());
-                run.program.tell(Program.Fact.WORST_EXCURSION, row, trade.worstTicks());
+                run.program.tell(Program.Fact.BEST_EXCURSION, row, trade.bestTicks(lastPrint, lastPrice));
+                run.program.tell(Program.Fact.WORST_EXCURSION, row, trade.worstTicks(lastPrint, lastPrice));
             });
         }
     }
@@ -334,7 +350,7 @@ public final class Engine implements Reports {
                 signal(run, run.sides.get(signal.side()), signal.bar(), false);
             }
         }
-        exchange.because(lastPrint, now);
+        exchange.because(lastPrint, arrived);
     }
 
     private void expireEntries(StrategyRun run, int bar) {

@@ -162,17 +162,18 @@ final class OpenTrade {
         return side().sign() * ((double) price - (double) average.sum() / average.quantity());
     }
 
-    /** Most ticks in favour so far, at least 0, rounded down; likewise against, rounded up. */
-    double bestTicks() {
-        return seen() ? Math.max(0, Math.floor(openTicks(side() == Side.LONG ? highest : lowest))) : 0;
+    /** Most ticks in favour so far, the last print included, at least 0, rounded down; 0 on the entry's own print. */
+    double bestTicks(int lastPrint, long lastPrice) {
+        return lastPrint == entryPrint ? 0 : Math.max(0, Math.floor(mostTicks(side() == Side.LONG, lastPrice)));
     }
 
-    double worstTicks() {
-        return seen() ? Math.max(0, Math.ceil(-openTicks(side() == Side.LONG ? lowest : highest))) : 0;
+    /** Most ticks against so far, likewise, rounded up. */
+    double worstTicks(int lastPrint, long lastPrice) {
+        return lastPrint == entryPrint ? 0 : Math.max(0, Math.ceil(-mostTicks(side() != Side.LONG, lastPrice)));
     }
 
-    private boolean seen() {
-        return highest != Long.MIN_VALUE;
+    private double mostTicks(boolean high, long lastPrice) {
+        return openTicks(high ? Math.max(highest, lastPrice) : Math.min(lowest, lastPrice));
     }
 
     /** Notes where the stop stands now. */

@@ -113,6 +113,11 @@ final class SessionClock {
         return inSession ? run.builder.nextBar() : TapeTime.NEVER;
     }
 
+    /** A print has begun or gone on with a bar that the clock closes: its moment is looked out for. */
+    void expectBar(StrategyRun run) {
+        next = Math.min(next, barClock(run));
+    }
+
     private void openSession() {
         inSession = true;
         moments.sessionOpens(session.orElseThrow());

@@ -45,6 +45,8 @@ final class StrategyRun {
     final Strategy strategy;
     final SeriesBuilder builder;
     final Program program;
+    /** Whether its bars end by the clock inside the session. */
+    final boolean timeBars;
     final Map<Side, SideRun> sides = new EnumMap<>(Side.class);
     final WindowSchedule schedule;
     Mode mode = Mode.OFF;
@@ -73,6 +75,7 @@ final class StrategyRun {
             throw new IllegalArgumentException(String.join(" and ", strategy.notThereYet())
                     + ": trials and replays cannot do this yet");
         }
+        this.timeBars = strategy.signals().bars().type() instanceof BarType.Time;
         this.builder = new SeriesBuilder(tape, contract.calendar(), strategy.signals().bars());
         this.program = new Program(blueprint(strategy, contract), builder.series());
         this.schedule = new WindowSchedule(strategy.windows());
@@ -101,7 +104,7 @@ final class StrategyRun {
 
     /** Whether its bars depend on every print of the session; time and longer bars do not. */
     boolean needsWholeSession() {
-        return !longBars() && !(strategy.signals().bars().type() instanceof BarType.Time);
+        return !longBars() && !timeBars;
     }
 
     boolean everyTrade() {

@@ -4,15 +4,18 @@ import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertThrows;
 import static org.testng.Assert.assertTrue;
+import static org.testng.Assert.expectThrows;
 
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Consumer;
 import org.testng.annotations.Test;
 import stativex.account.Account;
 import stativex.account.Rulebook;
 import stativex.exit.ExitPlan;
 import stativex.interlock.SessionWindow;
+import stativex.market.BarType;
 import stativex.market.Contract;
 import stativex.market.Money;
 import stativex.market.Side;
@@ -499,5 +502,216 @@ public class EngineTest {
 
     private static String sentence(Run run) {
         return run.engine().snapshot().strategies().getFirst().sentence();
+    }
+
+    // ------------------------------------------------------------------ signal series, moments, what a signal needs
+
+    /** Provisional at the first print at which it holds, once a bar; what does not hold at the close was withdrawn. */
+    @Test
+    public void onEveryTradeASignalIsTakenTheFirstTimeItHolds() {
+        var strategy = Given.strategy().onlyLong("close > open + 1 tick");
+        strategy.bars = 4;
+        strategy.evaluate = SignalPlan.Evaluate.EVERY_TRADE;
+        strategy.adds = true;
+        strategy.maximum = 9;
+        // bar 0 is true at its third print and no longer at its close, bar 1 only at its close
+        Run run = trial(Given.tape(OPEN, 10, 11, 12, 10, 20, 20, 21, 23, 30), strategy);
+        assertEquals(decisions(run), List.of("2 taken", "7 taken"));
+        assertEquals(fills(run).subList(0, 2), List.of("3 buy 1 at 10 entry", "8 buy 1 at 30 entry"));
+        strategy.evaluate = SignalPlan.Evaluate.BAR_CLOSE;
+        assertEquals(decisions(trial(Given.tape(OPEN, 10, 11, 12, 10, 20, 20, 21, 23, 30), strategy)),
+                List.of("7 taken"));
+    }
+
+    @Test
+    public void bricksAreNotJudgedOnEveryTrade() {
+        var strategy = buyer();
+        strategy.barType = Optional.of(new BarType.Renko(2, 4));
+        strategy.evaluate = SignalPlan.Evaluate.EVERY_TRADE;
+        IllegalArgumentException refused = expectThrows(IllegalArgumentException.class, strategy::build);
+        assertTrue(refused.getMessage().contains("at bar close"), refused.getMessage());
+    }
+
+    private static Strategy.SideRule graded(String... entering) {
+        return new Strategy.SideRule("close > open", Optional.empty(),
+                List.of(new Strategy.Grade("strong", "close > open + 3 ticks"),
+                        new Strategy.Grade("plain", "close < open + 3 ticks")),
+                List.of(entering));
+    }
+
+    @Test
+    public void aGradeMayEnterAndTheLogNamesIt() {
+        var strategy = buyer();
+        strategy.adds = true;
+        strategy.maximum = 9;
+        Tape tape = Given.tape(OPEN, 10, 11, 10, 14, 10, 13, 10, 16, 12);
+        strategy.longSide = Optional.of(graded("strong", "plain"));
+        assertEquals(
+                trial(tape, strategy).engine().log().decisions().stream().map(d -> d.print() + " " + d.detail())
+                        .toList(),
+                List.of("1 market 1, grade plain", "3 market 1, grade strong", "7 market 1, grade strong"));
+        strategy.longSide = Optional.of(graded("plain"));
+        assertEquals(decisions(trial(tape, strategy)), List.of("1 taken"));
+    }
+
+    @Test
+    public void aFilterCountsOnlyWhenItIsOn() {
+        Tape tape = Given.tape(OPEN, 10, 11, 10, 14, 12);
+        var strategy = buyer();
+        strategy.adds = true;
+        strategy.maximum = 9;
+        for (boolean on : new boolean[]{true, false}) {
+            strategy.filters = List.of(new SignalPlan.Filter("far", on, Optional.of("close - open > 2 ticks"),
+                    Optional.empty()));
+            assertEquals(decisions(trial(tape, strategy)), on ? List.of("3 taken") : List.of("1 taken", "3 taken"));
+        }
+    }
+
+    /** Bar 0 signals; bar 1 does not trade beyond its close of 12, bar 2 does. Bar 3 signals and is never confirmed. */
+    @Test
+    public void aSignalThatNeedsConfirmationWaitsForIt() {
+        Tape tape = Given.tape(OPEN, 10, 12, 12, 11, 11, 13, 20, 24, 24, 20, 22, 20, 20, 19, 26, 20);
+        var strategy = Given.strategy().onlyLong("close > open + 1 tick and close < 30");
+        strategy.adds = true;
+        strategy.maximum = 9;
+        strategy.longSide = Optional.of(Given.rule("close > open + 1 tick and high < 6.25"));
+        strategy.confirm = Optional.of(2);
+        assertEquals(decisions(trial(tape, strategy)), List.of("5 taken", "7 taken"));
+        strategy.confirm = Optional.of(1);
+        assertEquals(decisions(trial(tape, strategy)), List.of("7 taken"));
+    }
+
+    @Test
+    public void onlySoManySignalsOfASideSendAnOrderInASession() {
+        TapeBuilder tape = new TapeBuilder(24);
+        for (String open : new String[]{"01:00:00", "03:00:00"}) {
+            for (int i = 0; i < 10; i++) {
+                tape.add(Given.at(0, open) + i * Given.SECOND, i % 2 == 0 ? 10 : 12, 1, Tape.NONE, Tape.NONE);
+            }
+        }
+        var strategy = buyer();
+        strategy.adds = true;
+        strategy.maximum = 9;
+        strategy.most = Optional.of(new SignalPlan.Most(2, SignalPlan.Within.SESSION));
+        String limit = "declined signals per period";
+        assertEquals(decisions(trial(tape.build(), strategy)),
+                List.of("1 taken", "3 taken", "5 " + limit, "7 " + limit, "9 " + limit, "11 taken", "13 taken",
+                        "15 " + limit, "17 " + limit, "19 " + limit));
+        strategy.most = Optional.of(new SignalPlan.Most(3, SignalPlan.Within.DAY));
+        assertEquals(decisions(trial(tape.build(), strategy)).stream().filter(d -> d.endsWith("taken")).toList(),
+                List.of("1 taken", "3 taken", "5 taken"));
+        // only signals that sent an order count
+        strategy.adds = false;
+        strategy.maximum = 1;
+        assertEquals(decisions(trial(tape.build(), strategy)).subList(0, 3),
+                List.of("1 taken", "3 declined adds not allowed", "5 declined adds not allowed"));
+    }
+
+    private static Tape twoDays(long... first) {
+        TapeBuilder tape = new TapeBuilder(first.length + 4);
+        for (int i = 0; i < first.length; i++) {
+            tape.add(Given.at(0, "01:00:00") + i * Given.SECOND, first[i], 1, Tape.NONE, Tape.NONE);
+        }
+        tape.add(Given.at(0, "03:59:59"), 20, 1, Tape.NONE, Tape.NONE);
+        tape.add(Given.at(1, "01:00:00"), 25, 1, Tape.NONE, Tape.NONE);
+        tape.add(Given.at(1, "01:00:01"), 26, 1, Tape.NONE, Tape.NONE);
+        return tape.build();
+    }
+
+    /** Decided at Monday's close, sent as of Tuesday's open: it meets Tuesday's first print and belongs to that day. */
+    @Test
+    public void aDayBarsEntryMeetsTheNextSessionsFirstPrint() {
+        var strategy = buyer();
+        strategy.barType = Optional.of(BarType.Period.DAY);
+        Run run = trial(twoDays(10, 11), strategy);
+        assertEquals(fills(run).getFirst(), "3 buy 1 at 25 entry");
+        Decision taken = run.engine().log().decisions().getFirst();
+        assertEquals(taken.kind(), Decision.Kind.TAKEN);
+        assertEquals(taken.time(), Given.at(1, "01:00:00"));
+        // a heartbeat that opens the session sends it as well
+        Inputs inputs = Inputs.of(twoDays(10, 11), Given.contract(0), Given.account(), List.of(strategy.build()),
+                Terms.DEFAULT);
+        Run live = new Run(inputs);
+        live.command(new Command.SetMode(0, Mode.ENGAGED));
+        live.toPlace(live.length());
+        live.finish();
+        assertEquals(fills(live), fills(run));
+    }
+
+    /** Bars of ten seconds: the bar of second 0 to 10 ends when the print of second 12 arrives, before it is worked. */
+    @Test
+    public void aTimeBarsEntryMeetsThePrintThatFoundItOver() {
+        var strategy = buyer();
+        strategy.barType = Optional.of(new BarType.Time(10 * Given.SECOND));
+        Tape tape = new TapeBuilder(4).add(OPEN + Given.SECOND, 10, 1, Tape.NONE, Tape.NONE)
+                .add(OPEN + 9 * Given.SECOND, 12, 1, Tape.NONE, Tape.NONE)
+                .add(OPEN + 12 * Given.SECOND, 15, 1, Tape.NONE, Tape.NONE)
+                .add(OPEN + 13 * Given.SECOND, 16, 1, Tape.NONE, Tape.NONE).build();
+        Run run = trial(tape, strategy);
+        // what is sent in step (0) because of print 2 meets print 3 at the earliest
+        assertEquals(fills(run).getFirst(), "3 buy 1 at 16 entry");
+        assertEquals(run.engine().log().decisions().getFirst().time(), OPEN + 10 * Given.SECOND);
+    }
+
+    /** One print closes three bricks: each is judged by itself, oldest first, and the entry meets the next print. */
+    @Test
+    public void everyBrickOfAJumpIsJudged() {
+        var strategy = Given.strategy().onlyLong("close > open");
+        strategy.barType = Optional.of(new BarType.Renko(2, 4));
+        strategy.adds = true;
+        strategy.maximum = 9;
+        Run run = trial(Given.tape(OPEN, 10, 16, 17, 17), strategy);
+        assertEquals(decisions(run), List.of("1 taken", "1 taken", "1 taken"));
+        assertEquals(fills(run).subList(0, 3),
+                List.of("2 buy 1 at 17 entry", "2 buy 1 at 17 entry", "2 buy 1 at 17 entry"));
+        assertEquals(run.engine().log().trades().getFirst().bars(), 0);
+    }
+
+    @Test
+    public void rangeAndVolumeBarsAreJudgedWhereTheyClose() {
+        var range = buyer();
+        range.barType = Optional.of(new BarType.Range(3));
+        // the print at 14 would make the range 4: the bar of 10 to 12 closes before it, the entry meets the next
+        assertEquals(fills(trial(Given.tape(OPEN, 10, 12, 14, 15), range)).getFirst(), "3 buy 1 at 15 entry");
+        var volume = buyer();
+        volume.barType = Optional.of(new BarType.Volume(5));
+        Tape tape = new TapeBuilder(4).add(OPEN, 10, 3, Tape.NONE, Tape.NONE)
+                .add(OPEN + 1, 12, 9, Tape.NONE, Tape.NONE).add(OPEN + 2, 13, 1, Tape.NONE, Tape.NONE).build();
+        // the second print completes bar 0 and all of bar 1, whose open is its close
+        Run run = trial(tape, volume);
+        assertEquals(decisions(run), List.of("1 taken"));
+        assertEquals(fills(run).getFirst(), "2 buy 1 at 13 entry");
+    }
+
+    @Test
+    public void rulesKnowTheOpenPosition() {
+        // bars of two prints; bought with print 2 at 12, in bar 1: bar 3 is two bars since entry
+        Tape tape = Given.tape(OPEN, 10, 11, 12, 12, 14, 14, 11, 11, 15, 15);
+        Object[][] expected = {{"bars since entry = 2", "7"}, {"open result = -1 tick", "7"},
+                {"open result > 2 ticks", "9"}, {"best excursion = 2 ticks", "5 7"},
+                {"worst excursion = 1 tick", "7 9"}, {"best excursion >= open result + 3 ticks", "7"}};
+        for (Object[] row : expected) {
+            var strategy = Given.strategy().onlyLong("bars since session open = 0 or " + row[0]);
+            strategy.adds = true;
+            strategy.maximum = 1;
+            String asked = trial(tape, strategy).engine().log().decisions().stream().skip(1)
+                    .map(d -> String.valueOf(d.print())).collect(java.util.stream.Collectors.joining(" "));
+            assertEquals(asked, row[1], (String) row[0]);
+        }
+    }
+
+    @Test
+    public void whatTheEngineCannotDoYetIsRefused() {
+        for (Consumer<Given.Draft> asks : List.<Consumer<Given.Draft>>of(d -> d.reprice = true,
+                d -> d.marketAfterSeconds = Optional.of(5), d -> d.reverse = true)) {
+            var strategy = Given.strategy();
+            strategy.longSide = Optional.of(Given.rule("close > open", "close - 2 ticks"));
+            strategy.shortSide = Optional.empty();
+            strategy.type = Order.Type.LIMIT;
+            asks.accept(strategy);
+            IllegalArgumentException refused = expectThrows(IllegalArgumentException.class,
+                    () -> trial(Given.tape(OPEN, 10, 11), strategy));
+            assertTrue(refused.getMessage().contains("cannot do this yet"), refused.getMessage());
+        }
     }
 }

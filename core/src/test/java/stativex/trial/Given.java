@@ -117,6 +117,9 @@ public final class Given {
         public List<SessionWindow> windows = List.of();
         public Optional<Integer> tradesADay = Optional.empty();
         public boolean once;
+        public boolean reprice;
+        public Optional<Integer> marketAfterSeconds = Optional.empty();
+        public boolean reverse;
         public int history;
 
         public Draft onlyLong(String rule) {
@@ -130,7 +133,8 @@ public final class Given {
                     new SignalPlan(BarSettings.of(barType.orElse(new BarType.Ticks(bars))),
                             series, studies, List.of(), filters, confirm, evaluate, most),
                     longSide, shortSide,
-                    new Strategy.Entry(type, quantity, goodFor), Math.max(maximum, quantity), adds, false, plan,
+                    new Strategy.Entry(type, quantity, goodFor, reprice, marketAfterSeconds),
+                    Math.max(maximum, quantity), adds, reverse, plan,
                     windows, tradesADay, once, history);
         }
     }
