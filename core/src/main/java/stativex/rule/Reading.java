@@ -96,7 +96,7 @@ final class Reading {
         for (int type : tokens.toList()) {
             words.add(type == Token.EOF ? "the end" : parser.getVocabulary().getDisplayName(type).replace("'", ""));
         }
-        return words.size() == 1 ? words.getFirst() : "one of " + String.join(" ", words);
+        return words.size() == 1 ? words.getFirst() : "one of " + String.join(", ", words);
     }
 
     /** Whether a text says nothing but comments. */

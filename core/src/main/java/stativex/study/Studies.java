@@ -95,11 +95,21 @@ public final class Studies {
         String rest = text.substring(equals + 1).strip();
         List<String> words = new ArrayList<>(List.of(rest.split("\\s+")));
         Optional<StudyKind> kind = kind(words.getFirst());
+        if (kind.isEmpty() && looksLikeCall(words)) {
+            throw new IllegalArgumentException("expected a study, found " + words.getFirst()
+                    + Words.didYouMean(words.getFirst(), kinds().stream().map(StudyKind::word).toList()));
+        }
         boolean call = kind.isPresent()
                 && (words.size() == 1 || words.get(1).matches("[a-zA-Z0-9].*|of|on"));
         return call
                 ? call(name, kind.get(), words)
                 : new StudyDefinition(name, StudyDefinition.FORMULA, Optional.of(rest), Optional.empty(), Map.of());
+    }
+
+    /** A word and a number that is no count of bars, or a word and {@code of}: a study by a name that is none. */
+    private static boolean looksLikeCall(List<String> words) {
+        return words.size() > 1 && words.getFirst().matches("[a-zA-Z_]+") && (words.get(1).equals("of")
+                || words.get(1).matches("[0-9.]+") && (words.size() == 2 || !words.get(2).matches("bars?")));
     }
 
     private static StudyDefinition call(String name, StudyKind kind, List<String> words) {

@@ -89,6 +89,10 @@ public final class Demo {
                     Files.writeString(folder.resolve(name), text(name), StandardCharsets.UTF_8);
                 }
             }
+            Files.createDirectories(folder.resolve("ready"));
+            for (ReadyMade ready : ReadyMade.all()) {
+                Files.writeString(ready.in(folder), ready.text(), StandardCharsets.UTF_8);
+            }
         } catch (IOException e) {
             throw new BadInput(folder + ": cannot be written: " + e, e);
         }
@@ -96,7 +100,7 @@ public final class Demo {
         TickCsv.write(folder.resolve("tdl.ticks.csv"), tape(contract), contract);
     }
 
-    private static String text(String name) {
+    static String text(String name) {
         try (InputStream in = Demo.class.getResourceAsStream(name)) {
             if (in == null) {
                 throw new BadInput("the demo has no document " + name);

@@ -1,0 +1,139 @@
+package stativex.cli;
+
+import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertTrue;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.PrintStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.Stream;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.Test;
+import stativex.demo.Demo;
+
+/** Studies as columns of bars, and what is missing or wrong in strategies. */
+public class RulesTest {
+    private Path folder;
+
+    @BeforeClass
+    public void export() throws IOException {
+        folder = Files.createTempDirectory("rules");
+        Demo.export(folder);
+        // seven prints, bars of two
+        Files.writeString(folder.resolve("small.csv"), """
+                time,price,size,aggressor
+                2026-09-23T20:30:00Z,1280.00,2,buyer
+                2026-09-23T20:30:01Z,1280.50,5,seller
+                2026-09-23T20:30:02Z,1281.00,3,buyer
+                2026-09-23T20:30:03Z,1281.50,1,buyer
+                2026-09-23T20:30:04Z,1281.00,1,seller
+                2026-09-23T20:30:05Z,1282.25,2,buyer
+                2026-09-23T20:30:06Z,1282.00,1,seller
+                """);
+    }
+
+    /** Exit code and everything that was said. */
+    private static String said(int code, String... words) {
+        PrintStream out = System.out;
+        PrintStream err = System.err;
+        ByteArrayOutputStream caught = new ByteArrayOutputStream();
+        PrintStream both = new PrintStream(caught, true, StandardCharsets.UTF_8);
+        System.setOut(both);
+        System.setErr(both);
+        try {
+            assertEquals(Main.run(words), code, caught.toString(StandardCharsets.UTF_8));
+        } finally {
+            System.setOut(out);
+            System.setErr(err);
+        }
+        return caught.toString(StandardCharsets.UTF_8);
+    }
+
+    private String bars(int code, String... studies) {
+        List<String> words = new ArrayList<>(List.of("bars", "--tape", folder + "/small.csv", "--contract",
+                folder + "/tdl.contract.json", "--type", "tick", "--size", "2", "--out", folder + "/bars.csv"));
+        for (String study : studies) {
+            words.addAll(List.of("--study", study));
+        }
+        return said(code, words.toArray(String[]::new));
+    }
+
+    @Test
+    public void studiesAreColumnsAndAbsentValuesEmpty() throws IOException {
+        bars(0, "slow = ema 2 of close", "edge = slow + 2 ticks", "band = bollinger 2 deviations 1",
+                "up = sar", "share = delta / volume");
+        List<String> lines = Files.readAllLines(folder.resolve("bars.csv"));
+        String header = lines.getFirst();
+        assertEquals(header.substring(header.indexOf("cut,") + 4),
+                "slow,edge,band,band.upper,band.lower,band.width,up,up.rising,up.falling,share");
+        List<String> columns = lines.stream().skip(1).map(line -> line.split(",", 13)[12]).toList();
+        // closes 1280.50, 1281.50, 1282.25: in ticks 5122, 5126, 5129; the EMA begins with 5124, then + 2/3 of 5
+        assertEquals(columns.get(0).split(",", -1)[0], "");
+        assertTrue(columns.get(1).startsWith("1281.000000,1281.500000,1281.000000,1281.500000,1280.500000,4.000000,"),
+                columns.get(1));
+        assertTrue(columns.get(2).startsWith("1281.833333,1282.333333,1281.875000,"), columns.get(2));
+        assertTrue(columns.get(0).endsWith(",-0.428571"), columns.get(0));
+        assertEquals(columns.get(2).split(",", -1)[7], "1");
+    }
+
+    @Test
+    public void whatIsWrongWithAStudyIsSaidAndNothingIsWritten() throws IOException {
+        Files.deleteIfExists(folder.resolve("bars.csv"));
+        String[][] wrong = {{"slow = emma 2", "did you mean \"ema\""}, {"ema 2", "NAME = EXPRESSION"},
+                {"slow = ema 0", "from 1 to 100000"}, {"slow = ema 2 of clos", "did you mean \"close\""},
+                {"a = b + 1 tick", "found \"b\""}, {"a = ema 2 of a", "itself"}, {"a = close -", "found the end"}};
+        for (String[] row : wrong) {
+            String error = bars(row[0].equals("ema 2") || row[0].contains("emma") ? 2 : 1, row[0]);
+            assertTrue(error.contains(row[1]), row[0] + ": " + error);
+            assertTrue(Files.notExists(folder.resolve("bars.csv")));
+        }
+        assertTrue(bars(1, "a = b + 1 tick", "b = a - 1 tick").contains("itself"));
+    }
+
+    private String check(int code, Path file) {
+        return said(code, "check", "--strategy", file.toString(), "--contract", folder + "/tdl.contract.json");
+    }
+
+    @Test
+    public void everyExportedStrategyIsComplete() throws IOException {
+        List<Path> files = new ArrayList<>(
+                List.of(folder.resolve("ebb-fade.strategy.json"), folder.resolve("slack-water.strategy.json")));
+        try (Stream<Path> ready = Files.list(folder.resolve("ready"))) {
+            ready.forEach(files::add);
+        }
+        assertEquals(files.size(), 13);
+        for (Path file : files) {
+            assertTrue(check(0, file).contains(": complete"), file.toString());
+        }
+        assertTrue(check(0, folder.resolve("ready/channel-turn.strategy.json"))
+                .contains("trials cannot do this yet: reversing a position"));
+    }
+
+    @Test
+    public void everythingThatIsMissingOrWrongIsSaidWithItsPlace() throws IOException {
+        String text = Files.readString(folder.resolve("ebb-fade.strategy.json"));
+        Path file = folder.resolve("wrong.strategy.json");
+        Files.writeString(file,
+                text.replace("delta > 0", "delta > 0 ticks").replace("reach > 4 ticks", "raech > 4 ticks")
+                        .replace(",\n  \"exitFile\": \"two-step-runner.exit.json\"", ""));
+        String said = check(1, file);
+        assertTrue(said.contains("$.long.rule: line 3, column 5"), said);
+        assertTrue(said.contains("$.long.rule: line 4, column 5: ") && said.contains("did you mean \"reach\""), said);
+        assertTrue(said.contains("$.short.rule: line 4, column 5"), said);
+        assertTrue(said.contains("no exit plan chosen"), said);
+        assertTrue(said.contains("not complete, 4 things are missing or wrong"), said);
+        Files.writeString(file, text.replace("\"quantity\": 2", "\"quantity\": 0"));
+        assertTrue(check(1, file).contains("$.entry.quantity"), check(1, file));
+        Files.writeString(file, text.replace("\"length\": 14", "\"length\": 0"));
+        assertTrue(check(1, file).contains("$.studies[2].length: expected a whole number"), check(1, file));
+        Files.writeString(file, text.replace("\"contract\": \"TDL\"", "\"contract\": \"MTD\""));
+        assertTrue(check(1, file).contains("the strategy trades MTD"), check(1, file));
+        Files.writeString(file, text.substring(0, 200));
+        assertTrue(said(1, "check", "--strategy", file.toString()).contains("line"), "not JSON");
+    }
+}
