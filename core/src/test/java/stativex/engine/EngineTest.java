@@ -514,13 +514,13 @@ public class EngineTest {
         strategy.evaluate = SignalPlan.Evaluate.EVERY_TRADE;
         strategy.adds = true;
         strategy.maximum = 9;
-        // bar 0 is true at its third print and no longer at its close, bar 1 only at its close
-        Run run = trial(Given.tape(OPEN, 10, 11, 12, 10, 20, 20, 21, 23, 30), strategy);
-        assertEquals(decisions(run), List.of("2 taken", "7 taken"));
-        assertEquals(fills(run).subList(0, 2), List.of("3 buy 1 at 10 entry", "8 buy 1 at 30 entry"));
+        // bar 0 is true at its second and third print and no longer at its close, bar 1 only at its close
+        long[] prices = {10, 12, 13, 10, 20, 20, 21, 23, 30};
+        Run run = trial(Given.tape(OPEN, prices), strategy);
+        assertEquals(decisions(run), List.of("1 taken", "7 taken"));
+        assertEquals(fills(run).subList(0, 2), List.of("2 buy 1 at 13 entry", "8 buy 1 at 30 entry"));
         strategy.evaluate = SignalPlan.Evaluate.BAR_CLOSE;
-        assertEquals(decisions(trial(Given.tape(OPEN, 10, 11, 12, 10, 20, 20, 21, 23, 30), strategy)),
-                List.of("7 taken"));
+        assertEquals(decisions(trial(Given.tape(OPEN, prices), strategy)), List.of("7 taken"));
     }
 
     @Test

@@ -293,6 +293,38 @@ public class StudyTwinTest {
         same(profile.get("last_low"), bar -> bar < rows ? Double.NaN : expected[bar / rows * rows - 1][2]);
     }
 
+    /** Bars of 60 contracts split trades: the bar that ends with contract 60 k holds the first 60 k, not one more. */
+    @Test
+    public void ofASplitTradeEachBarHasItsPart() {
+        BarSeries split = Computed.bars(tape, new BarType.Volume(60));
+        Map<String, double[]> profile = Computed.all(StudyDefinition.of("x", "profile"), split);
+        double[] vwap = Computed.all(StudyDefinition.of("x", "vwap"), split).get("");
+        NavigableMap<Long, Long> volumes = new TreeMap<>();
+        int print = 0;
+        int taken = 0;
+        int bar = 0;
+        while (print < SESSION) {
+            long part = Math.min(60, tape.size(print) - taken);
+            for (long contract = 0; contract < part; contract++) {
+                volumes.merge(tape.price(print), 1L, Long::sum);
+                long held = volumes.values().stream().mapToLong(Long::longValue).sum();
+                if (held % 60 == 0) {
+                    double money = volumes.entrySet().stream().mapToDouble(e -> e.getKey() * e.getValue()).sum();
+                    assertEquals(vwap[bar], money / held, 1e-9, "bar " + bar);
+                    assertEquals(profile.get("most")[bar], area(volumes)[0], 0, "bar " + bar);
+                    assertEquals(profile.get("low")[bar], area(volumes)[2], 0, "bar " + bar);
+                    bar++;
+                }
+            }
+            taken += (int) part;
+            if (taken == tape.size(print)) {
+                print++;
+                taken = 0;
+            }
+        }
+        assertTrue(bar > 50, bar + " bars");
+    }
+
     private static double[] area(NavigableMap<Long, Long> volumes) {
         long total = volumes.values().stream().mapToLong(Long::longValue).sum();
         double middle = (volumes.firstKey() + volumes.lastKey()) / 2.0;
