@@ -31,6 +31,11 @@ public abstract class Condition implements Step {
     }
 
     @Override
+    public final void reserve(int rows) {
+        column.room(rows);
+    }
+
+    @Override
     public final void take(int from, int to) {
         evaluate(column.room(to), from, to);
     }

@@ -32,6 +32,13 @@ final class Conditions {
         return (byte) (Double.isNaN(a) || Double.isNaN(b) ? Truth.ABSENT : holds ? Truth.TRUE : Truth.FALSE);
     }
 
+    /** Whether a > b: the sign of their difference, which no branch has to foretell. */
+    private static byte above(double a, double b) {
+        // adding 0 makes -0 a plain 0: equal values are not above each other
+        double rest = b - a + 0.0;
+        return Double.isNaN(rest) ? judge(a, b, a > b) : (byte) (Double.doubleToRawLongBits(rest) >>> 63);
+    }
+
     private static Explanation compared(String text, int truth, Value left, Value right, int bar) {
         List<Explanation.Term> terms = new ArrayList<>();
         terms.add(new Explanation.Term(left.text(), new Explanation.Amount(left.at(bar), left.unit())));
@@ -73,32 +80,34 @@ final class Conditions {
 
         @Override
         void evaluate(byte[] truth, int from, int to) {
-            double[] x = left.values();
-            double[] y = right.values();
+            double[] x = left.operand();
+            double[] y = right.operand();
+            int i = left.step();
+            int j = right.step();
             switch (relation) {
                 case ABOVE -> {
                     for (int bar = from; bar < to; bar++) {
-                        truth[bar] = judge(x[bar], y[bar], x[bar] > y[bar]);
+                        truth[bar] = above(x[bar * i], y[bar * j]);
                     }
                 }
                 case BELOW -> {
                     for (int bar = from; bar < to; bar++) {
-                        truth[bar] = judge(x[bar], y[bar], x[bar] < y[bar]);
+                        truth[bar] = above(y[bar * j], x[bar * i]);
                     }
                 }
                 case AT_LEAST -> {
                     for (int bar = from; bar < to; bar++) {
-                        truth[bar] = judge(x[bar], y[bar], x[bar] >= y[bar]);
+                        truth[bar] = (byte) Truth.not(above(y[bar * j], x[bar * i]));
                     }
                 }
                 case AT_MOST -> {
                     for (int bar = from; bar < to; bar++) {
-                        truth[bar] = judge(x[bar], y[bar], x[bar] <= y[bar]);
+                        truth[bar] = (byte) Truth.not(above(x[bar * i], y[bar * j]));
                     }
                 }
                 case EQUAL -> {
                     for (int bar = from; bar < to; bar++) {
-                        truth[bar] = judge(x[bar], y[bar], x[bar] == y[bar]);
+                        truth[bar] = judge(x[bar * i], y[bar * j], x[bar * i] == y[bar * j]);
                     }
                 }
             }
@@ -133,11 +142,11 @@ final class Conditions {
             double[] x = left.values();
             double[] y = right.values();
             for (int bar = from; bar < to; bar++) {
-                int now = judge(x[bar], y[bar], rises ? x[bar] > y[bar] : x[bar] < y[bar]);
+                int now = rises ? above(x[bar], y[bar]) : above(y[bar], x[bar]);
                 int before = bar == 0
                         ? Truth.ABSENT
-                        : judge(x[bar - 1], y[bar - 1], rises ? x[bar - 1] <= y[bar - 1] : x[bar - 1] >= y[bar - 1]);
-                truth[bar] = (byte) Truth.and(now, before);
+                        : rises ? above(x[bar - 1], y[bar - 1]) : above(y[bar - 1], x[bar - 1]);
+                truth[bar] = (byte) Truth.and(now, Truth.not(before));
             }
         }
 
@@ -180,8 +189,9 @@ final class Conditions {
             double[] x = value.values();
             for (int bar = from; bar < to; bar++) {
                 double before = bar < bars ? Double.NaN : x[bar - bars];
-                truth[bar] = judge(x[bar], before,
-                        way > 0 ? x[bar] > before : way < 0 ? x[bar] < before : x[bar] == before);
+                truth[bar] = way > 0
+                        ? above(x[bar], before)
+                        : way < 0 ? above(before, x[bar]) : judge(x[bar], before, x[bar] == before);
             }
         }
 

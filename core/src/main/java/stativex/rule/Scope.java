@@ -26,6 +26,9 @@ import stativex.study.StudyProblem;
  * steps in the order in which they must be taken. What is added late catches up with the rows taken so far.
  */
 final class Scope {
+    /** Rows that all steps take before the next ones: what one step writes the next reads from a near cache. */
+    private static final int AT_ONCE = 1024;
+
     /** A study as it is there: its definition and its outputs. */
     record Built(StudyDefinition definition, List<OutputColumn> outputs) {}
 
@@ -83,12 +86,17 @@ final class Scope {
     /** Takes closed bars up to {@code to}, the last one not included. */
     void take(int to) {
         formingRow = -1;
-        if (to > rows) {
-            frame.take(rows, to);
+        if (to - rows > AT_ONCE) {
+            frame.reserve(to);
+            steps.forEach(step -> step.reserve(to));
+        }
+        while (rows < to) {
+            int next = Math.min(to, rows + AT_ONCE);
+            frame.take(rows, next);
             for (int i = 0; i < steps.size(); i++) {
-                steps.get(i).take(rows, to);
+                steps.get(i).take(rows, next);
             }
-            rows = to;
+            rows = next;
         }
     }
 

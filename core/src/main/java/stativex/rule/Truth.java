@@ -16,15 +16,14 @@ public final class Truth {
     }
 
     public static int not(int truth) {
-        return truth == ABSENT ? ABSENT : 1 - truth;
+        // the sign bit of an absent part is set; no branch, since truths of bars cannot be foretold by the processor
+        return truth ^ 1 | truth >> 31;
     }
 
     /** False if a part is false, else absent if a part is absent. */
     public static int and(int a, int b) {
-        if (a == FALSE || b == FALSE) {
-            return FALSE;
-        }
-        return a == ABSENT || b == ABSENT ? ABSENT : TRUE;
+        int both = a & b;
+        return both | (a | b) >> 31 & -both;
     }
 
     /** True if a part is true, else absent if a part is absent. */

@@ -19,6 +19,11 @@ public abstract class Value implements Step {
         this(text, new OutputColumn(new OutputColumn.Shape(text, unit, stativex.study.Mirror.UNKNOWN)));
     }
 
+    @Override
+    public void reserve(int rows) {
+        column.room(rows);
+    }
+
     /** The words it was written with, spaces made single. */
     public String text() {
         return text;
@@ -37,8 +42,18 @@ public abstract class Value implements Step {
         return column.at(bar);
     }
 
-    final double[] values() {
+    /** A value for each bar. */
+    double[] values() {
         return column.values();
+    }
+
+    /** The values, bar {@code b} at {@code b * step()}: of a number that is the same at every bar only one. */
+    double[] operand() {
+        return values();
+    }
+
+    int step() {
+        return 1;
     }
 
     /** How many earlier bars it looks at. */

@@ -11,13 +11,18 @@ import stativex.study.Unit;
 final class Values {
     private Values() {}
 
-    /** A number; the same at every bar. */
+    /** A number; the same at every bar. Its column is filled only if somebody reads it as one. */
     static final class Literal extends Value {
         private final double number;
+        private final double[] alone;
+        private boolean wide;
+        private int rows;
+        private int filled;
 
         Literal(String text, double number, Unit unit) {
             super(text, unit);
             this.number = number;
+            this.alone = new double[]{number};
         }
 
         double number() {
@@ -26,7 +31,46 @@ final class Values {
 
         @Override
         public void take(int from, int to) {
-            java.util.Arrays.fill(column().room(to), from, to, number);
+            rows = Math.max(rows, to);
+            if (wide) {
+                values();
+            }
+        }
+
+        @Override
+        public void reserve(int all) {
+            // nobody may ever read it as a column
+        }
+
+        @Override
+        public OutputColumn column() {
+            wide = true;
+            return super.column();
+        }
+
+        @Override
+        double[] values() {
+            double[] y = super.column().room(rows);
+            if (filled < rows) {
+                java.util.Arrays.fill(y, filled, rows, number);
+                filled = rows;
+            }
+            return y;
+        }
+
+        @Override
+        public double at(int bar) {
+            return number;
+        }
+
+        @Override
+        double[] operand() {
+            return alone;
+        }
+
+        @Override
+        int step() {
+            return 0;
         }
 
         @Override
@@ -137,27 +181,29 @@ final class Values {
         @Override
         public void take(int from, int to) {
             double[] y = column().room(to);
-            double[] a = left.values();
-            double[] b = right.values();
+            double[] a = left.operand();
+            double[] b = right.operand();
+            int i = left.step();
+            int j = right.step();
             switch (operator) {
                 case '+' -> {
                     for (int bar = from; bar < to; bar++) {
-                        y[bar] = a[bar] + b[bar];
+                        y[bar] = a[bar * i] + b[bar * j];
                     }
                 }
                 case '-' -> {
                     for (int bar = from; bar < to; bar++) {
-                        y[bar] = a[bar] - b[bar];
+                        y[bar] = a[bar * i] - b[bar * j];
                     }
                 }
                 case '*' -> {
                     for (int bar = from; bar < to; bar++) {
-                        y[bar] = finite(a[bar] * b[bar]);
+                        y[bar] = finite(a[bar * i] * b[bar * j]);
                     }
                 }
                 default -> {
                     for (int bar = from; bar < to; bar++) {
-                        y[bar] = b[bar] == 0 ? Double.NaN : finite(a[bar] / b[bar]);
+                        y[bar] = b[bar * j] == 0 ? Double.NaN : finite(a[bar * i] / b[bar * j]);
                     }
                 }
             }

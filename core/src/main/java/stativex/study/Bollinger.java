@@ -31,17 +31,16 @@ final class Bollinger extends Study {
 
     @Override
     void compute(int from, int to) {
-        double[] x = input.values();
         double[] m = mean.values();
         double[] u = upper.values();
         double[] l = lower.values();
         double[] w = width.values();
+        Windows.means(input.values(), from, to, length, m);
+        Windows.deviations(input.values(), m, from, to, length, w);
         for (int bar = from; bar < to; bar++) {
-            double middle = Windows.mean(x, bar, length);
-            double away = bands * Windows.deviation(x, bar, length, middle);
-            m[bar] = middle;
-            u[bar] = middle + away;
-            l[bar] = middle - away;
+            double away = bands * w[bar];
+            u[bar] = m[bar] + away;
+            l[bar] = m[bar] - away;
             w[bar] = 2 * away;
         }
     }

@@ -10,6 +10,7 @@ final class Cci extends Study {
             "(x − mean of N) ÷ (0.015 · mean absolute deviation of N); N inputs; as TA-Lib",
             in -> new Cci(in.of(), in.whole("length")));
 
+    private final OutputColumn means = memory();
     private final OutputColumn input;
     private final int length;
     private final OutputColumn index;
@@ -24,14 +25,12 @@ final class Cci extends Study {
     @Override
     void compute(int from, int to) {
         double[] x = input.values();
+        double[] m = means.values();
         double[] y = index.values();
+        Windows.means(x, from, to, length, m);
+        Windows.distances(x, m, from, to, length, y);
         for (int bar = from; bar < to; bar++) {
-            double mean = Windows.mean(x, bar, length);
-            double away = 0;
-            for (int i = Math.max(0, bar - length + 1); i <= bar; i++) {
-                away += Math.abs(x[i] - mean);
-            }
-            y[bar] = Windows.ratio(x[bar] - mean, 0.015 * (away / length));
+            y[bar] = Windows.ratio(x[bar] - m[bar], 0.015 * y[bar]);
         }
     }
 }

@@ -10,6 +10,7 @@ final class Deviation extends Study {
             "√(Σ (x − mean)² ÷ N) of the last N; N inputs; as TA-Lib (STDDEV)",
             in -> new Deviation(in.of(), in.whole("length")));
 
+    private final OutputColumn means = memory();
     private final OutputColumn input;
     private final int length;
     private final OutputColumn deviation;
@@ -22,9 +23,7 @@ final class Deviation extends Study {
 
     @Override
     void compute(int from, int to) {
-        double[] x = input.values();
-        for (int bar = from; bar < to; bar++) {
-            deviation.values()[bar] = Windows.deviation(x, bar, length, Windows.mean(x, bar, length));
-        }
+        Windows.means(input.values(), from, to, length, means.values());
+        Windows.deviations(input.values(), means.values(), from, to, length, deviation.values());
     }
 }

@@ -25,12 +25,13 @@ final class Donchian extends Study {
 
     @Override
     void compute(int from, int to) {
+        double[] top = upper.values();
+        double[] bottom = lower.values();
+        double[] y = middle.values();
+        Windows.highest(high.values(), from, to, length, top);
+        Windows.lowest(low.values(), from, to, length, bottom);
         for (int bar = from; bar < to; bar++) {
-            double top = Windows.highest(high.values(), bar, length);
-            double bottom = Windows.lowest(low.values(), bar, length);
-            upper.values()[bar] = top;
-            lower.values()[bar] = bottom;
-            middle.values()[bar] = (top + bottom) / 2;
+            y[bar] = (top[bar] + bottom[bar]) / 2;
         }
     }
 }

@@ -8,7 +8,7 @@ import java.util.Optional;
  * EMA₋₁ + α (x − EMA₋₁). Warm-up: N inputs. An absent input leaves it as it was and that bar absent. Source: SEMANTICS,
  * "Studies"; the same seed as TA-Lib's default.
  */
-final class Ema extends Study {
+final class Ema extends Recursive {
     static final StudyKind KIND = new StudyKind("ema", "EMA", "exponential mean: recent bars count more",
             Optional.of(BarField.CLOSE), List.of(StudyField.length(21)), true,
             "α = 2 ÷ (N + 1), seeded with the mean of the first N inputs, then EMA + α (x − EMA); N inputs; as TA-Lib",
@@ -18,8 +18,6 @@ final class Ema extends Study {
     private final int length;
     private final double alpha;
     private final OutputColumn mean;
-    private final OutputColumn held = memory();
-    private final OutputColumn taken = memory();
 
     /** @param length N, at least 1 */
     Ema(OutputColumn input, int length) {
@@ -27,20 +25,20 @@ final class Ema extends Study {
     }
 
     private Ema(OutputColumn input, int length, double alpha) {
+        super(0, 0);
         this.input = input;
         this.length = length;
         this.alpha = alpha;
         this.mean = output(like(input));
     }
 
+    /** Figures: the mean (while seeding the sum), inputs taken up to N. */
     @Override
-    void compute(int from, int to) {
+    void run(double[] figures, int from, int to) {
         double[] x = input.values();
         double[] y = mean.values();
-        double[] kept = held.values();
-        double[] counts = taken.values();
-        double value = from == 0 ? 0 : kept[from - 1];
-        int count = from == 0 ? 0 : (int) counts[from - 1];
+        double value = figures[0];
+        int count = (int) figures[1];
         int bar = from;
         for (; bar < to && count < length; bar++) {
             double a = x[bar];
@@ -52,8 +50,6 @@ final class Ema extends Study {
                     y[bar] = value;
                 }
             }
-            kept[bar] = value;
-            counts[bar] = count;
         }
         for (; bar < to; bar++) {
             double a = x[bar];
@@ -63,8 +59,8 @@ final class Ema extends Study {
                 value += alpha * (a - value);
                 y[bar] = value;
             }
-            kept[bar] = value;
-            counts[bar] = count;
         }
+        figures[0] = value;
+        figures[1] = count;
     }
 }

@@ -22,9 +22,12 @@ public final class Frame implements Step {
     private BarField[] fields = {};
     private OutputColumn[] used = {};
     private long[] sessions = new long[64];
-    private long[] moments = new long[64];
     private Session session;
     private Optional<BarSeries.Forming> forming = Optional.empty();
+    /** Closed rows whose session is known: it is looked up when somebody asks. */
+    private int located;
+    private long formingOpen;
+    private long formingMoment;
     private int formingRow = -1;
     private int taken;
 
@@ -69,10 +72,12 @@ public final class Frame implements Step {
         for (int i = 0; i < fields.length; i++) {
             fields[i].fill(used[i].room(to), bars, from, to);
         }
-        room(to);
-        for (int bar = from; bar < to; bar++) {
-            sessions[bar] = openOf(tape().time(bars.last(bar)));
-            moments[bar] = bars.moment(bar);
+    }
+
+    @Override
+    public void reserve(int rows) {
+        for (int i = 0; i < used.length; i++) {
+            used[i].room(rows);
         }
     }
 
@@ -83,16 +88,16 @@ public final class Frame implements Step {
         for (int i = 0; i < fields.length; i++) {
             used[i].room(formingRow + 1)[formingRow] = fields[i].of(bar);
         }
-        room(formingRow + 1);
-        sessions[formingRow] = openOf(tape().time(bar.last()));
-        moments[formingRow] = now;
+        formingOpen = openOf(tape().time(bar.last()));
+        formingMoment = now;
     }
 
-    private void room(int rows) {
+    private void locate(int rows) {
         if (rows > sessions.length) {
-            int size = Math.max(rows, sessions.length * 2);
-            sessions = java.util.Arrays.copyOf(sessions, size);
-            moments = java.util.Arrays.copyOf(moments, size);
+            sessions = java.util.Arrays.copyOf(sessions, Math.max(rows, sessions.length * 2));
+        }
+        for (; located < rows; located++) {
+            sessions[located] = openOf(tape().time(bars.last(located)));
         }
     }
 
@@ -110,6 +115,12 @@ public final class Frame implements Step {
 
     /** Open of the session that a row's last print lies in, nanoseconds. */
     public long sessionOpen(int row) {
+        if (row == formingRow) {
+            return formingOpen;
+        }
+        if (row >= located) {
+            locate(row + 1);
+        }
         return sessions[row];
     }
 
@@ -125,7 +136,7 @@ public final class Frame implements Step {
 
     /** When a row was completed: its closing moment, or for a forming one the time of its last print. */
     public long moment(int row) {
-        return moments[row];
+        return row == formingRow ? formingMoment : bars.moment(row);
     }
 
     int first(int row) {
@@ -152,13 +163,13 @@ public final class Frame implements Step {
 
     /** When the period that a row's session belongs to begins, nanoseconds. */
     long periodStart(Period period, int row) {
-        long open = sessions[row];
+        long open = sessionOpen(row);
         return sessionAt(open).map(held -> period.start(calendar, held)).orElse(open);
     }
 
     /** The same for a row as for the row before, whenever both are in one session: asked once a session. */
     public long periodStart(Period period, int row, double[] before) {
-        return row > 0 && sessions[row] == sessions[row - 1] ? (long) before[row - 1] : periodStart(period, row);
+        return row > 0 && sessionOpen(row) == sessionOpen(row - 1) ? (long) before[row - 1] : periodStart(period, row);
     }
 
     /** The contracts of a row whose prints are not before {@code start}. */
@@ -176,7 +187,7 @@ public final class Frame implements Step {
 
     /** The sessions of the period before the one that a row lies in; empty when the tape does not hold them whole. */
     List<Session> wholeBefore(Period period, int row) {
-        List<Session> before = sessionAt(sessions[row]).map(held -> period.before(calendar, held)).orElse(List.of());
+        List<Session> before = sessionAt(sessionOpen(row)).map(held -> period.before(calendar, held)).orElse(List.of());
         return !before.isEmpty() && holds(before.getFirst().open(), before) ? before : List.of();
     }
 

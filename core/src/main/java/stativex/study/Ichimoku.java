@@ -58,11 +58,10 @@ final class Ichimoku extends Study {
 
     @Override
     void compute(int from, int to) {
+        middles(from, to, conversionLength, conversion.values());
+        middles(from, to, baseLength, base.values());
+        middles(from, to, longLength, middle.values());
         for (int bar = from; bar < to; bar++) {
-            double c = close.values()[bar];
-            conversion.values()[bar] = middle(bar, conversionLength);
-            base.values()[bar] = middle(bar, baseLength);
-            middle.values()[bar] = middle(bar, longLength);
             int then = bar - shift;
             double a = then < 0 ? Double.NaN : (conversion.values()[then] + base.values()[then]) / 2;
             double b = then < 0 ? Double.NaN : middle.values()[then];
@@ -70,14 +69,21 @@ final class Ichimoku extends Study {
             leadB.values()[bar] = b;
             top.values()[bar] = Math.max(a, b);
             bottom.values()[bar] = Math.min(a, b);
-            lag.values()[bar] = then < 0 ? Double.NaN : c - close.values()[then];
+            lag.values()[bar] = then < 0 ? Double.NaN : close.values()[bar] - close.values()[then];
             bullish.values()[bar] = all(bar, 1);
             bearish.values()[bar] = all(bar, -1);
         }
     }
 
-    private double middle(int bar, int length) {
-        return (Windows.highest(high.values(), bar, length) + Windows.lowest(low.values(), bar, length)) / 2;
+    /** Middle of highest and lowest of N bars; the cloud's edges hold them until they are known themselves. */
+    private void middles(int from, int to, int length, double[] out) {
+        double[] most = top.values();
+        double[] least = bottom.values();
+        Windows.highest(high.values(), from, to, length, most);
+        Windows.lowest(low.values(), from, to, length, least);
+        for (int bar = from; bar < to; bar++) {
+            out[bar] = (most[bar] + least[bar]) / 2;
+        }
     }
 
     /** Whether all chosen parts point up (1) or down (−1); absent if one is absent and none says no. */

@@ -18,6 +18,7 @@ final class Regression extends Study {
             "least-squares line of N at the newest bar, `.slope` per bar, `.upper` and `.lower` k · √(Σ residual² ÷ N) away; N inputs; as TA-Lib (LINEARREG)",
             Regression::new);
 
+    private final OutputColumn means = memory();
     private final OutputColumn input;
     private final int length;
     private final double bands;
@@ -41,8 +42,9 @@ final class Regression extends Study {
         double[] x = input.values();
         double middle = (length - 1) / 2.0;
         double spread = length * ((double) length * length - 1) / 12;
+        Windows.means(x, from, to, length, means.values());
         for (int bar = from; bar < to; bar++) {
-            double mean = Windows.mean(x, bar, length);
+            double mean = means.values()[bar];
             double rise = 0;
             for (int i = 0; i < length && bar + 1 >= length; i++) {
                 rise += (i - middle) * (x[bar - length + 1 + i] - mean);

@@ -8,7 +8,7 @@ import java.util.Optional;
  * 100 − 100 ÷ (1 + gain ÷ loss); 100 when there is no loss, 50 when there is neither. Warm-up: N + 1 inputs. Source:
  * SEMANTICS, "Studies"; TA-Lib's RSI (which says 0 for neither).
  */
-final class Rsi extends Study {
+final class Rsi extends Recursive {
     static final StudyKind KIND = new StudyKind("rsi", "RSI", "how one-sided the last bars were, 0 to 100",
             Optional.of(BarField.CLOSE), List.of(StudyField.length(14)), false,
             "mean gain and loss over the first N changes, smoothed like ATR; 100 − 100 ÷ (1 + gain ÷ loss); 100 without a loss, 50 without either; N + 1 inputs; as TA-Lib",
@@ -17,38 +17,32 @@ final class Rsi extends Study {
     private final OutputColumn input;
     private final int length;
     private final OutputColumn index;
-    private final OutputColumn last = memory();
-    private final OutputColumn gains = memory();
-    private final OutputColumn losses = memory();
-    private final OutputColumn taken = memory();
 
     Rsi(OutputColumn input, int length) {
+        super(Double.NaN, 0, 0, 0);
         this.input = input;
         this.length = length;
         this.index = output("", Unit.NUMBER,
                 mirror(input) instanceof Mirror.Negative ? new Mirror.Rest(100) : Mirror.UNKNOWN);
     }
 
+    /** Figures: the input before, mean gain and loss (while seeding their sums), changes taken up to N. */
     @Override
-    void compute(int from, int to) {
+    void run(double[] figures, int from, int to) {
         double[] x = input.values();
         double[] y = index.values();
-        double[] lasts = last.values();
-        double[] ups = gains.values();
-        double[] downs = losses.values();
-        double[] counts = taken.values();
-        double before = from == 0 ? Double.NaN : lasts[from - 1];
-        double gain = from == 0 ? 0 : ups[from - 1];
-        double loss = from == 0 ? 0 : downs[from - 1];
-        int count = from == 0 ? 0 : (int) counts[from - 1];
+        double before = figures[0];
+        double gain = figures[1];
+        double loss = figures[2];
+        int count = (int) figures[3];
         for (int bar = from; bar < to; bar++) {
             double a = x[bar];
             double shown = Double.NaN;
             if (!Double.isNaN(a)) {
                 if (!Double.isNaN(before)) {
                     double change = a - before;
-                    double up = change > 0 ? change : 0;
-                    double down = change < 0 ? -change : 0;
+                    double up = Math.max(change, 0);
+                    double down = Math.max(-change, 0);
                     if (count < length) {
                         gain += up;
                         loss += down;
@@ -67,10 +61,10 @@ final class Rsi extends Study {
                 before = a;
             }
             y[bar] = shown;
-            lasts[bar] = before;
-            ups[bar] = gain;
-            downs[bar] = loss;
-            counts[bar] = count;
         }
+        figures[0] = before;
+        figures[1] = gain;
+        figures[2] = loss;
+        figures[3] = count;
     }
 }

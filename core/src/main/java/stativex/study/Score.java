@@ -12,6 +12,7 @@ final class Score extends Study {
             Optional.of(BarField.DELTA), List.of(StudyField.length(20)), false,
             "(x − mean of N) ÷ standard deviation of N; N inputs", in -> new Score(in.of(), in.whole("length")));
 
+    private final OutputColumn means = memory();
     private final OutputColumn input;
     private final int length;
     private final OutputColumn score;
@@ -26,9 +27,12 @@ final class Score extends Study {
     @Override
     void compute(int from, int to) {
         double[] x = input.values();
+        double[] m = means.values();
+        double[] y = score.values();
+        Windows.means(x, from, to, length, m);
+        Windows.deviations(x, m, from, to, length, y);
         for (int bar = from; bar < to; bar++) {
-            double mean = Windows.mean(x, bar, length);
-            score.values()[bar] = Windows.ratio(x[bar] - mean, Windows.deviation(x, bar, length, mean));
+            y[bar] = Windows.ratio(x[bar] - m[bar], y[bar]);
         }
     }
 }

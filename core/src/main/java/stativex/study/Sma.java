@@ -22,10 +22,6 @@ final class Sma extends Study {
 
     @Override
     void compute(int from, int to) {
-        double[] x = input.values();
-        double[] y = mean.values();
-        for (int bar = from; bar < to; bar++) {
-            y[bar] = Windows.mean(x, bar, length);
-        }
+        Windows.means(input.values(), from, to, length, mean.values());
     }
 }

@@ -20,6 +20,8 @@ final class Stochastic extends Study {
     private final OutputColumn index = output("", Unit.NUMBER, new Mirror.Rest(100));
     private final OutputColumn signal = output("signal", Unit.NUMBER, new Mirror.Rest(100));
     private final OutputColumn raw = memory();
+    private final OutputColumn tops = memory();
+    private final OutputColumn bottoms = memory();
     private final OutputColumn high;
     private final OutputColumn low;
     private final OutputColumn close;
@@ -39,14 +41,15 @@ final class Stochastic extends Study {
     @Override
     void compute(int from, int to) {
         double[] r = raw.values();
-        double[] k = index.values();
-        double[] d = signal.values();
+        double[] top = tops.values();
+        double[] bottom = bottoms.values();
+        double[] c = close.values();
+        Windows.highest(high.values(), from, to, length, top);
+        Windows.lowest(low.values(), from, to, length, bottom);
         for (int bar = from; bar < to; bar++) {
-            double top = Windows.highest(high.values(), bar, length);
-            double bottom = Windows.lowest(low.values(), bar, length);
-            r[bar] = 100 * Windows.ratio(close.values()[bar] - bottom, top - bottom);
-            k[bar] = Windows.mean(r, bar, smooth);
-            d[bar] = Windows.mean(k, bar, signalLength);
+            r[bar] = 100 * Windows.ratio(c[bar] - bottom[bar], top[bar] - bottom[bar]);
         }
+        Windows.means(r, from, to, smooth, index.values());
+        Windows.means(index.values(), from, to, signalLength, signal.values());
     }
 }

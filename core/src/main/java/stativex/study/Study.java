@@ -5,7 +5,7 @@ import java.util.List;
 
 /**
  * A study: takes bars in order and fills its outputs, one value for each bar; NaN stands for absent. Everything it has to
- * remember from bar to bar is kept in columns too, see {@link Step}. Values are doubles, in ticks where they mean a price.
+ * remember from bar to bar is kept as {@link Step} says. Values are doubles, in ticks where they mean a price.
  */
 public abstract class Study implements Step {
     private final List<OutputColumn> outputs = new ArrayList<>();
@@ -28,6 +28,16 @@ public abstract class Study implements Step {
             columns[i].room(to);
         }
         compute(from, to);
+    }
+
+    @Override
+    public final void reserve(int rows) {
+        for (int i = 0; i < parts.length; i++) {
+            parts[i].reserve(rows);
+        }
+        for (int i = 0; i < columns.length; i++) {
+            columns[i].room(rows);
+        }
     }
 
     /** Fills the rows {@code from} to {@code to} of every column; there is room for them. */

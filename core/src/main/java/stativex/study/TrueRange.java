@@ -13,6 +13,10 @@ final class TrueRange extends Study {
         this.close = frame.field(BarField.CLOSE);
     }
 
+    static double of(double high, double low, double closeBefore) {
+        return Math.max(high, closeBefore) - Math.min(low, closeBefore);
+    }
+
     @Override
     void compute(int from, int to) {
         double[] h = high.values();
@@ -23,7 +27,7 @@ final class TrueRange extends Study {
             y[0] = Double.NaN;
         }
         for (int bar = Math.max(1, from); bar < to; bar++) {
-            y[bar] = Math.max(h[bar], c[bar - 1]) - Math.min(l[bar], c[bar - 1]);
+            y[bar] = of(h[bar], l[bar], c[bar - 1]);
         }
     }
 }

@@ -35,6 +35,7 @@ final class Vwap extends Study implements ContractSink {
     private final OutputColumn sizes = memory();
     private final OutputColumn sums = memory();
     private final OutputColumn squares = memory();
+    private final OutputColumn rolled = memory();
     private final Frame frame;
     private final Tape tape;
     private final Optional<Period> period;
@@ -101,10 +102,16 @@ final class Vwap extends Study implements ContractSink {
         square = 0;
         frame.contracts(row, this);
         keep(row);
-        size = Windows.sum(sizes.values(), row, length);
-        sum = Windows.sum(sums.values(), row, length);
-        square = Windows.sum(squares.values(), row, length);
+        double[] n = rolled.values();
+        size = windowSum(sizes, row, n);
+        sum = windowSum(sums, row, n);
+        square = windowSum(squares, row, n);
         show(row);
+    }
+
+    private double windowSum(OutputColumn column, int row, double[] scratch) {
+        Windows.sums(column.values(), row, row + 1, length, scratch);
+        return scratch[row];
     }
 
     private void keep(int row) {

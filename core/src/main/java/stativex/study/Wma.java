@@ -22,19 +22,11 @@ final class Wma extends Study {
 
     @Override
     void compute(int from, int to) {
-        double[] x = input.values();
         double[] y = mean.values();
         double weights = length * (length + 1.0) / 2;
+        Windows.weightedSums(input.values(), from, to, length, y);
         for (int bar = from; bar < to; bar++) {
-            if (bar + 1 < length) {
-                y[bar] = Double.NaN;
-                continue;
-            }
-            double sum = 0;
-            for (int i = 1; i <= length; i++) {
-                sum += i * x[bar - length + i];
-            }
-            y[bar] = sum / weights;
+            y[bar] /= weights;
         }
     }
 }

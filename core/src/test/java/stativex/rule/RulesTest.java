@@ -88,6 +88,9 @@ public class RulesTest {
                 // division by zero is absent
                 {"volume / (trades - 2) > 1", "----"}, {"0 / (trades - 2) > 1 or close > open", "TT-T"},
                 {"reach > 0 ticks", "-TTT"},
+                // 0 and −0 are equal
+                {"0 > -(volume - volume)", "FFFF"}, {"-(volume - volume) < 0", "FFFF"},
+                {"-(volume - volume) >= 0", "TTTT"},
                 {"close > mean.lower", "TTTT"},
                 // words for signs
                 {"close is above open", "TTFT"}, {"close is at most 3", "TFTF"},
