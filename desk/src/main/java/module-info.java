@@ -9,6 +9,8 @@ module stativex.desk {
     requires javafx.swing;
     requires java.desktop;
     requires atlantafx.base;
+    requires org.fxmisc.richtext;
+    requires reactfx;
     requires info.picocli;
 
     exports stativex.desk;

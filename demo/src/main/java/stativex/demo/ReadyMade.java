@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.List;
 import stativex.engine.Strategy;
 import stativex.files.Documents;
+import stativex.files.StrategyDraft;
 
 /**
  * A strategy to start from: one for each way in which practitioners work. Its figures are a beginning, not advice.
@@ -46,6 +47,11 @@ public record ReadyMade(String file, String about) {
     /** Its document as text. */
     public String text() {
         return Demo.text(resource());
+    }
+
+    /** The strategy to work on. */
+    public StrategyDraft draft() {
+        return StrategyDraft.of(document().document());
     }
 
     /** The strategy itself. */

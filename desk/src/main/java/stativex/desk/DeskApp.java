@@ -77,7 +77,9 @@ public final class DeskApp extends Application {
             opened.replay().speed(10);
             opened.replay().play();
             desk.start();
-            if (!options.stage().equals("run")) {
+            if (options.stage().equals("rules")) {
+                desk.stage(2);
+            } else if (!options.stage().equals("run")) {
                 desk.stage(1);
                 options.tape().ifPresent(desk.tapeStage()::select);
             }

@@ -10,11 +10,16 @@ import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
 import stativex.desk.chart.ChartLink;
 import stativex.desk.look.FilePicker;
+import stativex.desk.rules.RulesStage;
 import stativex.desk.run.RunStage;
 import stativex.desk.tape.Shown;
 import stativex.desk.tape.TapeStage;
 import stativex.engine.Command;
+import stativex.engine.Strategy;
+import stativex.files.BadInput;
 import stativex.files.Documents;
+import stativex.files.StrategyDraft;
+import stativex.files.StrategyFolder;
 import stativex.files.tape.TapeStore;
 import stativex.link.Replay;
 import stativex.market.Contract;
@@ -25,15 +30,18 @@ import stativex.market.Contract;
  */
 public final class DeskWindow {
     private static final KeyCombination TAPE = new KeyCodeCombination(KeyCode.DIGIT1, KeyCombination.SHORTCUT_DOWN);
+    private static final KeyCombination RULES = new KeyCodeCombination(KeyCode.DIGIT2, KeyCombination.SHORTCUT_DOWN);
     private static final KeyCombination RUN = new KeyCodeCombination(KeyCode.DIGIT6, KeyCombination.SHORTCUT_DOWN);
 
     private final BorderPane root = new BorderPane();
     private final FilePicker picker;
     private final ChartLink link = new ChartLink();
     private final TapeStage tape;
+    private final StrategyFolder folder = StrategyFolder.own();
     private Workspace workspace;
     private TopBar topBar;
     private RunStage run;
+    private Optional<RulesStage> rules = Optional.empty();
     private Optional<Replay.View> shown = Optional.empty();
     private final AnimationTimer timer = new AnimationTimer() {
         @Override
@@ -56,8 +64,8 @@ public final class DeskWindow {
                 this.picker, link, this::openInRun);
         root.getStyleClass().add("desk");
         root.addEventFilter(KeyEvent.KEY_PRESSED, e -> {
-            if (TAPE.match(e) || RUN.match(e)) {
-                stage(TAPE.match(e) ? 1 : 6);
+            if (TAPE.match(e) || RULES.match(e) || RUN.match(e)) {
+                stage(TAPE.match(e) ? 1 : RULES.match(e) ? 2 : 6);
                 e.consume();
             }
         });
@@ -87,9 +95,35 @@ public final class DeskWindow {
             if (tape.pane().title().isEmpty()) {
                 tape.select(workspace.tape());
             }
+        } else if (number == 2) {
+            root.setCenter(rulesStage());
         } else {
             root.setCenter(run);
             run.requestFocus();
+        }
+    }
+
+    /** The Rules stage, made when first asked for. */
+    RulesStage rulesStage() {
+        if (rules.isEmpty()) {
+            rules = Optional.of(new RulesStage(workspace.inputs().contract(), workspace.inputs().tape(),
+                    workspace.documents().strategies().stream().map(s -> StrategyDraft.of(s.document())).toList(),
+                    folder, link, this::takeToRun));
+        }
+        return rules.get();
+    }
+
+    /** Replays the tape at hand with a strategy first. */
+    private void takeToRun(StrategyDraft draft) {
+        try {
+            Documents.Read<Strategy> strategy = draft.strategy();
+            Workspace next = workspace.with(strategy);
+            folder.keepVersion(draft, strategy.value().version());
+            workspace.close();
+            work(next);
+            next.toBeginning();
+        } catch (IllegalArgumentException | BadInput e) {
+            rulesStage().say(e.getMessage());
         }
     }
 
@@ -103,6 +137,8 @@ public final class DeskWindow {
         try {
             Workspace next = workspace.on(chosen.reference(), chosen.contract(), chosen.tape());
             workspace.close();
+            rules.ifPresent(RulesStage::leave);
+            rules = Optional.empty();
             work(next);
             next.toBeginning();
         } catch (IllegalArgumentException e) {

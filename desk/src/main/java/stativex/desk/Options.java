@@ -13,7 +13,7 @@ import stativex.market.TapeTime;
  * How the application was started.
  *
  * @param picture write a picture of the window there and exit
- * @param stage run, tape, or flow: the Tape stage with flow bars
+ * @param stage run, rules, tape, or flow: the Tape stage with flow bars
  * @param tape the tape to show in the Tape stage
  * @param time as typed: a time of the demo day such as 14:20, or 2026-09-24T14:20, in exchange time
  * @param firstWindow say how long window and desk took to appear, and exit

@@ -26,9 +26,11 @@ final class Picture {
             } catch (InterruptedException e) {
                 throw new IllegalStateException(e);
             }
-        }).thenCompose(ready -> options.stage().equals("run")
-                ? CompletableFuture.completedFuture(null)
-                : tapeStage(window, options))
+        }).thenCompose(ready -> switch (options.stage()) {
+            case "run" -> CompletableFuture.completedFuture(null);
+            case "rules" -> rulesStage(window);
+            default -> tapeStage(window, options);
+        })
                 .thenCompose(ready -> shown(scene, window, options.picture().orElseThrow()));
     }
 
@@ -51,6 +53,28 @@ final class Picture {
                             window.tapeStage().pane().press("delta");
                         }
                         window.tapeStage().pane().chart().repaint();
+                        ready.complete(null);
+                    }
+                }
+            }.start();
+        });
+        return ready;
+    }
+
+    /** Goes to the Rules stage and asks about a bar at which most, but not all, held. */
+    private static CompletableFuture<Void> rulesStage(DeskWindow window) {
+        CompletableFuture<Void> ready = new CompletableFuture<>();
+        Platform.runLater(() -> {
+            window.stage(2);
+            new AnimationTimer() {
+                private int frames;
+
+                @Override
+                public void handle(long now) {
+                    // a few frames more: fields take their size from their contents
+                    if (!window.rulesStage().isBusy() && ++frames > 20) {
+                        stop();
+                        window.rulesStage().nearlyOne();
                         ready.complete(null);
                     }
                 }

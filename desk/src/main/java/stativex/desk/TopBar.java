@@ -23,6 +23,7 @@ final class TopBar extends HBox {
     private final Label account = new Label();
 
     private final ToggleButton tape = new ToggleButton("1  Tape");
+    private final ToggleButton rules = new ToggleButton("2  Rules");
     private final ToggleButton run = new ToggleButton("6  Run");
 
     /** @param stage told the number of the stage that was chosen */
@@ -36,6 +37,9 @@ final class TopBar extends HBox {
         tape.setId("stage-tape");
         tape.setTooltip(new Tooltip("Tape (Ctrl+1)"));
         tape.setOnAction(e -> stage.accept(1));
+        rules.setId("stage-rules");
+        rules.setTooltip(new Tooltip("Rules (Ctrl+2)"));
+        rules.setOnAction(e -> stage.accept(2));
         run.setId("stage-run");
         run.setTooltip(new Tooltip("Run (Ctrl+6)"));
         run.setOnAction(e -> stage.accept(6));
@@ -50,7 +54,7 @@ final class TopBar extends HBox {
                 () -> send.accept(new Command.FlatAndLock()));
         lock.setId("flat-and-lock");
         lock.getStyleClass().add("lock");
-        getChildren().addAll(name, new HBox(tape, run), gap, clock, account, lock);
+        getChildren().addAll(name, new HBox(tape, rules, run), gap, clock, account, lock);
     }
 
     void show(Replay.View view) {
@@ -68,6 +72,7 @@ final class TopBar extends HBox {
     /** Marks the stage that is shown. */
     void stage(int number) {
         tape.setSelected(number == 1);
+        rules.setSelected(number == 2);
         run.setSelected(number == 6);
     }
 }

@@ -2,10 +2,14 @@ package stativex.desk;
 
 import java.nio.file.Path;
 import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
 import stativex.demo.Demo;
 import stativex.engine.Command;
 import stativex.engine.Mode;
+import stativex.engine.Strategy;
+import stativex.files.Documents;
 import stativex.files.SessionFile;
 import stativex.link.Replay;
 import stativex.market.Contract;
@@ -60,6 +64,15 @@ public final class Workspace implements AutoCloseable {
                 .map(date -> contract.calendar().sessions(date).getFirst().open()).orElse(other.time(0));
         return new Workspace(documents, documents.inputs(other, inputs.terms()), reference, own,
                 reference.equals(Demo.TAPE) ? Demo.begin(contract) : first, sessions);
+    }
+
+    /** The same with another strategy in the first place; one of its name gives way. */
+    public Workspace with(Documents.Read<Strategy> strategy) {
+        List<Documents.Read<Strategy>> all = new ArrayList<>(List.of(strategy));
+        documents.strategies().stream().filter(s -> !s.value().name().equals(strategy.value().name()))
+                .forEach(all::add);
+        SessionFile.Set next = new SessionFile.Set(documents.contract(), documents.account(), all);
+        return new Workspace(next, next.inputs(inputs.tape(), inputs.terms()), tape, own, begin, sessions);
     }
 
     private Replay open() {

@@ -4,6 +4,8 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Function;
+import java.util.function.Supplier;
 import stativex.engine.SignalPlan;
 import stativex.engine.Strategy;
 import stativex.engine.StrategyProblems;
@@ -20,16 +22,25 @@ public final class StrategyCheck {
      * @throws BadInput when the file cannot be read as JSON at all
      */
     public static List<String> problems(Path file, Contract contract) {
-        JsonNode document = Json.read(file);
-        List<String> problems = new ArrayList<>(Schemas.problems(Schemas.Kind.STRATEGY, document, file.toString())
-                .stream().map(BadInput::getMessage).toList());
+        return found(Json.read(file), file.toString(), name -> Json.read(file.resolveSibling(name)), contract).stream()
+                .map(problem -> problem.place().isEmpty()
+                        ? problem.what()
+                        : BadInput.at(file.toString(), "$." + problem.place(), problem.what()).getMessage())
+                .toList();
+    }
+
+    /** The same of a document; a problem that names no place says file and place itself. */
+    static List<StrategyProblems.Problem> found(JsonNode document, String file, Function<String, JsonNode> named,
+            Contract contract) {
+        List<StrategyProblems.Problem> problems = new ArrayList<>();
+        Schemas.problems(Schemas.Kind.STRATEGY, document, file).forEach(e -> problems.add(said(e)));
         if (!problems.isEmpty()) {
             return problems;
         }
-        Field root = Field.root(file.toString(), document);
+        Field root = Field.root(file, document);
         if (!root.at("contract").text().equals(contract.symbol())) {
-            problems.add(root.at("contract").problem("the strategy trades " + root.at("contract").text()
-                    + ", the contract given is " + contract.symbol()).getMessage());
+            problems.add(new StrategyProblems.Problem("contract", "the strategy trades " + root.at("contract").text()
+                    + ", the contract given is " + contract.symbol(), -1, -1));
         }
         Optional<SignalPlan> plan = read(problems, () -> StrategyReader.signals(root));
         Optional<Strategy.Entry> entry = read(problems, () -> StrategyReader.entry(root.at("entry")));
@@ -38,17 +49,15 @@ public final class StrategyCheck {
         Optional<Optional<Strategy.SideRule>> shortSide = read(problems,
                 () -> root.maybe("short").map(StrategyReader::side));
         if (plan.isPresent() && longSide.isPresent() && shortSide.isPresent() && entry.isPresent()) {
-            StrategyProblems.of(plan.get(), longSide.get(), shortSide.get(),
-                    entry.get().type() != stativex.order.Order.Type.MARKET, contract)
-                    .forEach(problem -> problems.add(BadInput.at(file.toString(), "$." + problem.place(),
-                            problem.what()).getMessage()));
+            problems.addAll(StrategyProblems.of(plan.get(), longSide.get(), shortSide.get(),
+                    entry.get().type() != stativex.order.Order.Type.MARKET, contract));
         }
         if (!document.has("exit") && !document.has("exitFile")) {
-            problems.add(BadInput.at(file.toString(), "$", "no exit plan chosen").getMessage());
+            problems.add(new StrategyProblems.Problem("exit", "no exit plan chosen", -1, -1));
         } else if (problems.isEmpty()) {
             // what only the whole can be wrong about
             read(problems, () -> {
-                Strategy strategy = Documents.strategy(file).value();
+                Strategy strategy = Documents.strategy(document, file, named).value();
                 strategy.plan().stop().ifPresent(stop -> stop.distance(contract));
                 return strategy;
             });
@@ -56,11 +65,15 @@ public final class StrategyCheck {
         return problems;
     }
 
-    private static <T> Optional<T> read(List<String> problems, java.util.function.Supplier<T> reader) {
+    private static StrategyProblems.Problem said(RuntimeException e) {
+        return new StrategyProblems.Problem("", e.getMessage(), -1, -1);
+    }
+
+    private static <T> Optional<T> read(List<StrategyProblems.Problem> problems, Supplier<T> reader) {
         try {
             return Optional.of(reader.get());
         } catch (BadInput | IllegalArgumentException e) {
-            problems.add(e.getMessage());
+            problems.add(said(e));
             return Optional.empty();
         }
     }

@@ -5,6 +5,7 @@ import java.util.Optional;
 import stativex.engine.Decision;
 import stativex.engine.Snapshot;
 import stativex.engine.Trade;
+import stativex.market.Side;
 import stativex.trial.Inputs;
 
 /**
@@ -13,9 +14,19 @@ import stativex.trial.Inputs;
  * @param studies on closed bars
  * @param lastPrice marked on the price axis
  * @param strategy what a strategy has done on these bars
+ * @param marks where a strategy would enter
  */
 public record ChartModel(ChartBars bars, List<Snapshot.StudyView> studies, Optional<Long> lastPrice,
-        Optional<StrategyLayer> strategy) {
+        Optional<StrategyLayer> strategy, List<Mark> marks) {
+
+    /** A bar at whose close a side's rule held. */
+    public record Mark(int bar, Side side) {}
+
+    /** A chart without marks. */
+    public ChartModel(ChartBars bars, List<Snapshot.StudyView> studies, Optional<Long> lastPrice,
+            Optional<StrategyLayer> strategy) {
+        this(bars, studies, lastPrice, strategy, List.of());
+    }
 
     /** A strategy's trades and decisions. */
     public record StrategyLayer(Snapshot.StrategyView view, List<Trade> trades, List<Decision> decisions) {}

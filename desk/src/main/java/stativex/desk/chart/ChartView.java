@@ -396,7 +396,7 @@ public final class ChartView extends Sketch {
         }
         StudyLines.draw(pen, s);
         drawings.ifPresent(d -> d.draw(pen, s));
-        s.model().strategy().ifPresent(layer -> pins.draw(pen, s, layer));
+        pins.draw(pen, s);
         pen.unclip();
         s.model().position().ifPresent(p -> TradeArt.draw(pen, s, p));
         s.bars().nextCloses().ifPresent(next -> nextCloses(pen, s, next));

@@ -34,10 +34,30 @@ final class Pins {
         return drawn.stream().filter(p -> Math.hypot(p.x() - x, p.y() - y) <= RADIUS + 3).findFirst();
     }
 
-    void draw(Pen pen, ChartSpace s, ChartModel.StrategyLayer layer) {
+    void draw(Pen pen, ChartSpace s) {
         drawn.clear();
         below.clear();
         above.clear();
+        s.model().strategy().ifPresent(layer -> layer(pen, s, layer));
+        for (ChartModel.Mark mark : s.model().marks()) {
+            if (mark.bar() >= s.first() && mark.bar() <= s.last()) {
+                boolean isLong = mark.side() == Side.LONG;
+                double x = s.viewport().centre(mark.bar());
+                double y = place(s, mark.bar(), isLong);
+                triangle(pen, x, y, isLong);
+                drawn.add(new Pin(x, y, List.of("would enter " + mark.side().word(),
+                        Format.clock(s.bars().end(mark.bar()), s.bars().zone()))));
+            }
+        }
+    }
+
+    private static void triangle(Pen pen, double x, double y, boolean up) {
+        double tip = up ? -7 : 7;
+        pen.polygon(Palette.CHART, Palette.INK, new double[]{x - 6, x, x + 6},
+                new double[]{y - tip * 0.7, y + tip, y - tip * 0.7});
+    }
+
+    private void layer(Pen pen, ChartSpace s, ChartModel.StrategyLayer layer) {
         for (Trade trade : layer.trades()) {
             trade(pen, s, trade, s.first(), s.last(), false);
         }
@@ -108,9 +128,7 @@ final class Pins {
         double x = s.viewport().centre(d.bar());
         double y = place(s, d.bar(), isLong);
         if (d.kind() == Decision.Kind.WOULD_BE) {
-            double tip = isLong ? -7 : 7;
-            pen.polygon(Palette.CHART, Palette.INK, new double[]{x - 6, x, x + 6},
-                    new double[]{y - tip * 0.7, y + tip, y - tip * 0.7});
+            triangle(pen, x, y, isLong);
         } else {
             pen.disc(Palette.CHART, Palette.INK, x, y, RADIUS);
             pen.centred(letter(d.reason()), Fonts.figures(10.5), Palette.INK, x, y + 3.5);

@@ -2,6 +2,7 @@ package stativex.desk.chart;
 
 import stativex.desk.look.Format;
 import stativex.engine.Snapshot;
+import stativex.market.Contract;
 import stativex.study.Unit;
 
 /** Every value of one bar in words: of the bar under the crosshair, else of the newest one. */
@@ -46,14 +47,18 @@ public final class Readout {
             double value = at >= 0 ? study.values().get(at) : Double.NaN;
             text.append(text.isEmpty() ? "" : "  ").append(study.name()).append(' ').append(Double.isNaN(value)
                     ? "absent"
-                    : value(m, study.unit(), value));
+                    : value(m.bars().contract(), study.unit(), value));
         }
         return text.toString();
     }
 
-    private static String value(ChartModel m, Unit unit, double value) {
+    /** A value as it is read: a price, ticks with their unit, a plain number, yes or no; NaN is absent. */
+    public static String value(Contract contract, Unit unit, double value) {
+        if (Double.isNaN(value)) {
+            return "absent";
+        }
         return switch (unit) {
-            case LEVEL -> Format.price(m.bars().contract(), value);
+            case LEVEL -> Format.price(contract, value);
             case DISTANCE -> Format.decimal(value, 1) + " t";
             case NUMBER -> Format.decimal(value, 2);
             case FLAG -> value == 0 ? "no" : "yes";

@@ -19,6 +19,7 @@ import javafx.scene.layout.VBox;
 import stativex.desk.chart.ChartLink;
 import stativex.desk.chart.ChartModel;
 import stativex.desk.chart.ChartView;
+import stativex.desk.chart.LanesView;
 import stativex.desk.chart.Drawings;
 import stativex.desk.chart.Readout;
 import stativex.desk.chart.Viewport;
@@ -250,7 +251,7 @@ public final class RunStage extends BorderPane {
         longLanes.setSelected(side == Side.LONG);
         shortLanes.setSelected(side == Side.SHORT);
         lanesTitle.setText("Why — " + layer.view().strategy().name() + ", " + side.word());
-        lanes.show(model, side, chart.cursorBar());
+        lanes.show(layer.view().lanes().getOrDefault(side, List.of()), side, chart.cursorBar(), Optional.empty());
         title.setText(contract.symbol() + "  " + layer.view().strategy().signals().bars().type().words());
         figures.setText(Readout.figures(chart, model));
         studies.setText(Readout.studies(chart, model));

@@ -1,11 +1,9 @@
-package stativex.desk.run;
+package stativex.desk.chart;
 
 import java.util.List;
 import java.util.Optional;
-import stativex.desk.chart.ChartModel;
-import stativex.desk.chart.ChartView;
+import java.util.function.IntConsumer;
 import stativex.desk.draw.Pen;
-import stativex.desk.chart.Viewport;
 import stativex.desk.look.Fonts;
 import stativex.desk.look.Palette;
 import stativex.desk.draw.Sketch;
@@ -13,37 +11,59 @@ import stativex.engine.Snapshot;
 import stativex.market.Side;
 import stativex.rule.Truth;
 
-/** The why lanes: one lane per condition, one cell per bar, filled where it held, and a last lane for all of them. */
-final class LanesView extends Sketch {
+/**
+ * The why lanes: one lane per condition, one cell per bar, filled where it held, a frame where it is absent, and a last
+ * lane for all of them. A click on a cell chooses its bar.
+ */
+public final class LanesView extends Sketch {
     private static final double LANE = 16;
     private static final double NAMES = 176;
 
     private final Viewport viewport;
-    private Optional<ChartModel> model = Optional.empty();
+    private List<Snapshot.Lane> lanes = List.of();
     private Side side = Side.LONG;
     private Optional<Integer> cursor = Optional.empty();
+    private Optional<Integer> chosen = Optional.empty();
 
-    LanesView(Viewport viewport) {
+    /** @param viewport of the chart above */
+    public LanesView(Viewport viewport) {
         this.viewport = viewport;
     }
 
-    void show(ChartModel shown, Side shownSide, Optional<Integer> cursorBar) {
-        model = Optional.of(shown);
-        side = shownSide;
-        cursor = cursorBar;
-        setAccessibleText("Why lanes, " + side.word() + ": " + words());
-        repaint();
+    /** Height that shows so many lanes. */
+    public static double height(int lanes) {
+        return LANE * Math.max(1, lanes) + 4;
     }
 
-    private List<Snapshot.Lane> lanes() {
-        return model.flatMap(ChartModel::strategy).map(s -> s.view().lanes().getOrDefault(side, List.of()))
-                .orElse(List.of());
+    /** Tells of the bar of a cell that was clicked. */
+    public void onChoose(IntConsumer told) {
+        setOnMouseClicked(e -> {
+            int bar = viewport.barAt(e.getX());
+            if (e.getX() > NAMES && !lanes.isEmpty() && bar >= 0 && bar < lanes.getFirst().truth().count()) {
+                told.accept(bar);
+            }
+        });
+    }
+
+    /**
+     * @param shown one for each condition, the last one for all of them; empty: the side has no rule
+     * @param cursorBar the bar under the crosshair
+     * @param chosenBar the bar that is explained
+     */
+    public void show(List<Snapshot.Lane> shown, Side shownSide, Optional<Integer> cursorBar,
+            Optional<Integer> chosenBar) {
+        lanes = shown;
+        side = shownSide;
+        cursor = cursorBar;
+        chosen = chosenBar;
+        setAccessibleText("Why lanes, " + side.word() + ": " + words());
+        repaint();
     }
 
     /** How each condition stands at the newest bar, for those who cannot see the cells. */
     private String words() {
         StringBuilder words = new StringBuilder();
-        for (Snapshot.Lane lane : lanes()) {
+        for (Snapshot.Lane lane : lanes) {
             int truth = lane.truth().count() == 0 ? Truth.ABSENT : lane.truth().get(lane.truth().count() - 1);
             words.append(lane.text()).append(' ')
                     .append(truth == Truth.TRUE ? "held" : truth == Truth.FALSE ? "did not hold" : "is absent")
@@ -54,7 +74,6 @@ final class LanesView extends Sketch {
 
     @Override
     protected void paint(Pen pen, double width, double height) {
-        List<Snapshot.Lane> lanes = lanes();
         if (lanes.isEmpty()) {
             pen.text("This strategy has no rule for " + side.word() + ".", Fonts.words(11), Palette.MUTED, 14, 16);
             return;
@@ -72,6 +91,13 @@ final class LanesView extends Sketch {
             pen.unclip();
             pen.rightAligned(trueOf(lanes.get(i), plot), Fonts.figures(10), Palette.MUTED, width - 8, y + 12);
         }
+        chosen.ifPresent(bar -> {
+            double x = Math.round(viewport.centre(bar));
+            if (x > NAMES && x < plot) {
+                double half = Math.max(2, Math.floor(viewport.barWidth() / 2));
+                pen.frame(Palette.AUTOMATION, x - half - 1, 0, 2 * half + 2, height - 1);
+            }
+        });
         cursor.ifPresent(bar -> {
             double x = Math.round(viewport.centre(bar)) + 0.5;
             if (x > NAMES) {

@@ -1,0 +1,276 @@
+package stativex.desk.rules;
+
+import java.math.BigDecimal;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.function.Consumer;
+import java.util.function.UnaryOperator;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import stativex.desk.look.NumberField;
+import stativex.engine.SignalPlan;
+import stativex.engine.Strategy;
+import stativex.files.StrategyDraft;
+import stativex.market.Side;
+import stativex.order.Order;
+
+/** When a strategy judges and what it sends: the fields beside its rules, and what they mean in one sentence. */
+final class EntryFields extends VBox {
+    private static final String NEVER = "off";
+
+    private final Consumer<UnaryOperator<StrategyDraft>> change;
+    private final ComboBox<String> evaluate = box("entry-evaluate", "When rules are judged", "at bar close",
+            "on every trade");
+    private final ComboBox<String> order = box("entry-order", "Order type of the entry", "market", "limit", "stop");
+    private final TextField price = new TextField();
+    private final ComboBox<String> goodFor = box("entry-good", "How long a resting entry stays", "the day",
+            "until cancelled", "bars");
+    private final NumberField bars = new NumberField("3", 3, "Bars that a resting entry stays", BigDecimal.ONE);
+    private final NumberField quantity = new NumberField("1", 3, "Contracts of one entry", BigDecimal.ONE);
+    private final NumberField most = new NumberField("1", 3, "Most contracts with adds", BigDecimal.ONE);
+    private final ComboBox<String> period = box("entry-period", "Period in which signals are counted", NEVER,
+            "a session", "a trading day", "a window");
+    private final NumberField signals = new NumberField("1", 3, "Most signals a side", BigDecimal.ONE);
+    private final CheckBox confirm = new CheckBox("within");
+    private final NumberField confirmBars = new NumberField("2", 3, "Bars in which a signal is confirmed",
+            BigDecimal.ONE);
+    private final Label exit = new Label();
+    private final Label sentence = new Label();
+    private final VBox choices = new VBox(3);
+    private final HBox priceLine;
+    private final HBox goodLine;
+    private StrategyDraft draft;
+    private Side side = Side.LONG;
+    private boolean showing;
+
+    /** @param change takes a change of the strategy */
+    EntryFields(Consumer<UnaryOperator<StrategyDraft>> change) {
+        super(5);
+        this.change = change;
+        Label heading = new Label("Entry");
+        heading.getStyleClass().add("heading");
+        price.setId("entry-price");
+        price.setAccessibleText("Price of the entry, in the rule language");
+        price.setTooltip(new Tooltip("A price in the rule language, such as close - 2 ticks"));
+        HBox.setHgrow(price, Priority.ALWAYS);
+        quantity.setId("entry-quantity");
+        most.setId("entry-most");
+        bars.setId("entry-bars");
+        signals.setId("entry-signals");
+        confirm.setId("entry-confirm");
+        confirm.setTooltip(new Tooltip(
+                "A signal counts only when one of the next bars trades beyond the close of its bar"));
+        sentence.setId("entry-sentence");
+        sentence.setWrapText(true);
+        sentence.setMinHeight(USE_PREF_SIZE);
+        sentence.getStyleClass().add("state");
+        sentence.setMaxWidth(Double.MAX_VALUE);
+        priceLine = line("Price", price);
+        goodLine = line("Good for", bars, goodFor);
+        getChildren().addAll(heading, line("Evaluate", evaluate), line("Order", order), priceLine, goodLine,
+                line("Quantity", quantity, muted("up to"), most), line("Signals", signals, muted("a side"), period),
+                line("Confirm", confirm, confirmBars, muted("bars")), choices, line("Exit plan", exit), sentence);
+        evaluate.setOnAction(e -> edit(d -> d.withEvaluate(evaluate.getSelectionModel().getSelectedIndex() == 0
+                ? SignalPlan.Evaluate.BAR_CLOSE
+                : SignalPlan.Evaluate.EVERY_TRADE)));
+        order.setOnAction(e -> edit(d -> d.withOrder(Order.Type.valueOf(order.getValue().toUpperCase(Locale.ROOT)))));
+        price.setOnAction(e -> keepPrice());
+        price.focusedProperty().addListener((o, before, now) -> {
+            if (!now) {
+                keepPrice();
+            }
+        });
+        goodFor.setOnAction(e -> keepGoodFor());
+        bars.onChanged(this::keepGoodFor);
+        quantity.onChanged(() -> whole(quantity).ifPresent(n -> edit(d -> d.withQuantity(n))));
+        most.onChanged(() -> whole(most).ifPresent(n -> edit(d -> d.withMaximumPosition(Math.max(n, d.quantity())))));
+        signals.onChanged(this::keepMost);
+        period.setOnAction(e -> keepMost());
+        confirm.setOnAction(e -> keepConfirmation());
+        confirmBars.onChanged(this::keepConfirmation);
+    }
+
+    private static ComboBox<String> box(String id, String words, String... items) {
+        ComboBox<String> box = new ComboBox<>();
+        box.setId(id);
+        box.getItems().setAll(items);
+        box.setAccessibleText(words);
+        box.setMaxWidth(Double.MAX_VALUE);
+        HBox.setHgrow(box, Priority.ALWAYS);
+        return box;
+    }
+
+    private static Label muted(String text) {
+        Label label = new Label(text);
+        label.getStyleClass().add("muted");
+        label.setMinWidth(USE_PREF_SIZE);
+        return label;
+    }
+
+    private static HBox line(String name, Node... fields) {
+        Label label = muted(name);
+        label.setPrefWidth(66);
+        label.setMinWidth(66);
+        HBox line = new HBox(5, label);
+        line.getChildren().addAll(fields);
+        line.setAlignment(Pos.CENTER_LEFT);
+        return line;
+    }
+
+    private static Optional<Integer> whole(NumberField field) {
+        return field.number().filter(n -> n.signum() > 0 && n.stripTrailingZeros().scale() <= 0
+                && n.compareTo(BigDecimal.valueOf(100_000)) <= 0).map(BigDecimal::intValue);
+    }
+
+    private void edit(UnaryOperator<StrategyDraft> with) {
+        if (!showing) {
+            change.accept(with);
+        }
+    }
+
+    private void keepPrice() {
+        String text = price.getText().strip();
+        if (draft != null && !text.equals(draft.price(side).orElse(""))) {
+            Side of = side;
+            edit(d -> d.withPrice(of, text.isEmpty() ? Optional.empty() : Optional.of(text)));
+        }
+    }
+
+    private void keepGoodFor() {
+        edit(d -> d.withGoodFor(switch (goodFor.getSelectionModel().getSelectedIndex()) {
+            case 1 -> new Strategy.GoodFor.UntilCancelled();
+            case 2 -> new Strategy.GoodFor.Bars(whole(bars).orElse(3));
+            default -> new Strategy.GoodFor.Day();
+        }));
+    }
+
+    private void keepMost() {
+        int within = period.getSelectionModel().getSelectedIndex();
+        edit(d -> d.withMost(within == 0
+                ? Optional.empty()
+                : Optional.of(new SignalPlan.Most(whole(signals).orElse(1), SignalPlan.Within.values()[within - 1]))));
+    }
+
+    private void keepConfirmation() {
+        edit(d -> d
+                .withConfirmation(confirm.isSelected() ? Optional.of(whole(confirmBars).orElse(2)) : Optional.empty()));
+    }
+
+    /** Shows a strategy's fields; the price is that of one side. */
+    void show(StrategyDraft shown, Side of) {
+        showing = true;
+        draft = shown;
+        side = of;
+        Optional<SignalPlan> plan = shown.signals();
+        Optional<Strategy.Entry> entry = shown.entry();
+        evaluate.getSelectionModel().select(
+                plan.map(p -> p.evaluate() == SignalPlan.Evaluate.EVERY_TRADE).orElse(false) ? 1 : 0);
+        boolean rests = entry.map(e -> e.type() != Order.Type.MARKET).orElse(false);
+        order.setValue(entry.map(e -> e.type().word()).orElse("market"));
+        if (!price.isFocused()) {
+            price.setText(shown.price(of).orElse(""));
+        }
+        shown(priceLine, rests);
+        shown(goodLine, rests);
+        entry.ifPresent(e -> {
+            goodFor.getSelectionModel().select(switch (e.goodFor()) {
+                case Strategy.GoodFor.Day ignored -> 0;
+                case Strategy.GoodFor.UntilCancelled ignored -> 1;
+                case Strategy.GoodFor.Bars(int n) -> {
+                    bars.setText(Integer.toString(n));
+                    yield 2;
+                }
+            });
+            shown(bars, e.goodFor() instanceof Strategy.GoodFor.Bars);
+        });
+        quantity.setText(Integer.toString(shown.quantity()));
+        most.setText(Integer.toString(shown.maximumPosition()));
+        Optional<SignalPlan.Most> limit = plan.flatMap(SignalPlan::most);
+        period.getSelectionModel().select(limit.map(m -> m.period().ordinal() + 1).orElse(0));
+        limit.ifPresent(m -> signals.setText(Integer.toString(m.signals())));
+        Optional<Integer> within = plan.flatMap(SignalPlan::confirmWithin);
+        confirm.setSelected(within.isPresent());
+        within.ifPresent(n -> confirmBars.setText(Integer.toString(n)));
+        exit.setText(shown.exitPlan().orElse("none chosen"));
+        exit.getStyleClass().setAll("label", shown.exitPlan().isPresent() ? "fact" : "warn-text");
+        choices(shown, of, plan);
+        sentence.setText(words(shown, of));
+        showing = false;
+    }
+
+    private static void shown(Node node, boolean visible) {
+        node.setVisible(visible);
+        node.setManaged(visible);
+    }
+
+    /** Filters that can be switched off, and the grades of the side that may enter. */
+    private void choices(StrategyDraft shown, Side of, Optional<SignalPlan> plan) {
+        choices.getChildren().clear();
+        List<SignalPlan.Filter> filters = plan.map(SignalPlan::filters).orElse(List.of());
+        for (int i = 0; i < filters.size(); i++) {
+            int index = i;
+            CheckBox box = new CheckBox(filters.get(i).name());
+            box.setId("entry-filter-" + i);
+            box.setSelected(filters.get(i).on());
+            box.setTooltip(new Tooltip(filters.get(i).rule(of).orElse("nothing for " + of.word())));
+            box.setOnAction(e -> edit(d -> d.withFilter(index, box.isSelected())));
+            choices.getChildren().add(line(i == 0 ? "Filters" : "", box));
+        }
+        Optional<Strategy.SideRule> rule = shown.side(of);
+        List<Strategy.Grade> grades = rule.map(Strategy.SideRule::grades).orElse(List.of());
+        for (int i = 0; i < grades.size(); i++) {
+            Strategy.Grade grade = grades.get(i);
+            List<String> entering = rule.orElseThrow().enters();
+            CheckBox box = new CheckBox(grade.name());
+            box.setId("entry-grade-" + i);
+            box.setSelected(entering.contains(grade.name()));
+            box.setTooltip(new Tooltip(grade.rule()));
+            // one of them has to stay
+            box.setDisable(entering.equals(List.of(grade.name())));
+            box.setOnAction(e -> edit(d -> d.withEntering(of, grades.stream().map(Strategy.Grade::name)
+                    .filter(name -> name.equals(grade.name()) ? box.isSelected() : entering.contains(name)).toList())));
+            choices.getChildren().add(line(i == 0 ? "Grades" : "", box));
+        }
+    }
+
+    /** {@code Sells 2 at the market when all of it holds at a bar's close.} */
+    static String words(StrategyDraft draft, Side side) {
+        Optional<Strategy.Entry> entry = draft.entry();
+        if (draft.rule(side).isBlank()) {
+            return "Has no rule for " + side.word() + ": never " + (side == Side.LONG ? "buys." : "sells short.");
+        }
+        if (entry.isEmpty()) {
+            return "The entry is not complete.";
+        }
+        String what = side == Side.LONG ? "Buys " : "Sells ";
+        String how = switch (entry.get().type()) {
+            case MARKET -> " at the market";
+            case LIMIT -> " at a limit of " + draft.price(side).orElse("a price not written yet");
+            case STOP -> " at a stop of " + draft.price(side).orElse("a price not written yet");
+        };
+        String stays = entry.get().type() == Order.Type.MARKET ? "" : switch (entry.get().goodFor()) {
+            case Strategy.GoodFor.Day ignored -> ", good for the day";
+            case Strategy.GoodFor.UntilCancelled ignored -> ", good until cancelled";
+            case Strategy.GoodFor.Bars(int n) -> ", good for " + n + (n == 1 ? " bar" : " bars");
+        };
+        Optional<SignalPlan> plan = draft.signals();
+        String when = plan.map(p -> p.evaluate() == SignalPlan.Evaluate.EVERY_TRADE).orElse(false)
+                ? " the first time in a bar that all of it holds"
+                : " when all of it holds at a bar's close";
+        String confirmed = plan.flatMap(SignalPlan::confirmWithin)
+                .map(n -> " and one of the next " + n + " bars trades beyond it").orElse("");
+        return what + draft.quantity() + how + stays + "," + when + confirmed + "."
+                + (draft.adds() ? " May add up to " + draft.maximumPosition() + "." : "")
+                + plan.flatMap(SignalPlan::most).map(m -> " At most " + m.signals() + " a " + m.period().word() + ".")
+                        .orElse("");
+    }
+}

@@ -1,0 +1,141 @@
+package stativex.desk.rules;
+
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import stativex.desk.chart.ChartBars;
+import stativex.desk.chart.ChartModel;
+import stativex.engine.SideRules;
+import stativex.engine.SignalPlan;
+import stativex.engine.Snapshot;
+import stativex.engine.Strategy;
+import stativex.engine.StrategyProblems;
+import stativex.files.StrategyDraft;
+import stativex.market.BarSeries;
+import stativex.market.BarSettings;
+import stativex.market.Contract;
+import stativex.market.SeriesBuilder;
+import stativex.market.Side;
+import stativex.market.Tape;
+import stativex.rule.Blueprint;
+import stativex.rule.Program;
+import stativex.rule.Truth;
+import stativex.study.StudyProblem;
+
+/**
+ * What a strategy under work says of a tape: its bars and studies, for each side whose rule reads the lanes and where it
+ * would enter, and everything that is missing or wrong. The program in it belongs to whoever holds the evaluation.
+ *
+ * @param chart bars, studies and marks of would-be entries
+ * @param sides those whose rules read
+ * @param lanes of the sides
+ */
+record Evaluation(StrategyDraft draft, ChartModel chart, Program program, Map<Side, SideRules> sides,
+        Map<Side, List<Snapshot.Lane>> lanes, List<StrategyProblems.Problem> problems) {
+
+    /** Makes evaluations of one tape; bars that were made stay for the next one. Used by one thread at a time. */
+    static final class Maker {
+        private static final int KEPT = 8;
+
+        private final Contract contract;
+        private final Tape tape;
+        private final Map<BarSettings, BarSeries> made = new HashMap<>();
+
+        Maker(Contract contract, Tape tape) {
+            this.contract = contract;
+            this.tape = tape;
+        }
+
+        /** Empty while the document does not say what the strategy looks at. */
+        Optional<Evaluation> evaluate(StrategyDraft draft) {
+            return draft.signals().map(plan -> evaluate(draft, plan));
+        }
+
+        private BarSeries bars(BarSettings settings) {
+            if (made.size() > KEPT) {
+                made.clear();
+            }
+            return made.computeIfAbsent(settings, s -> SeriesBuilder.all(tape, contract.calendar(), s));
+        }
+
+        private Evaluation evaluate(StrategyDraft draft, SignalPlan plan) {
+            BarSeries bars = bars(plan.bars());
+            List<StrategyProblems.Problem> problems = draft.problems(contract);
+            Program program = program(plan, bars);
+            Map<Side, SideRules> sides = new EnumMap<>(Side.class);
+            for (Side side : Side.values()) {
+                draft.side(side).flatMap(rule -> rules(program, side, rule, plan))
+                        .ifPresent(rules -> sides.put(side, rules));
+            }
+            List<Program.StudyOutput> outputs = outputs(program);
+            program.take();
+            int rows = program.rows();
+            Map<Side, List<Snapshot.Lane>> lanes = new EnumMap<>(Side.class);
+            List<ChartModel.Mark> marks = new ArrayList<>();
+            sides.forEach((side, rules) -> {
+                lanes.put(side, rules.lanes().stream()
+                        .map(lane -> new Snapshot.Lane(lane.name(), lane.condition().column().view(rows))).toList());
+                for (int bar = 0; bar < rows; bar++) {
+                    if (rules.whole().at(bar) == Truth.TRUE) {
+                        marks.add(new ChartModel.Mark(bar, side));
+                    }
+                }
+            });
+            List<Snapshot.StudyView> studies = outputs.stream().map(study -> new Snapshot.StudyView(study.name(),
+                    study.column().unit(), study.column().anchored(), study.column().view(rows))).toList();
+            ChartModel chart = new ChartModel(ChartBars.history(contract, bars, false), studies, Optional.empty(),
+                    Optional.empty(), List.copyOf(marks));
+            return new Evaluation(draft, chart, program, sides, lanes, problems);
+        }
+
+        /** A study that cannot be made is a problem of its own; the others are there. */
+        private Program program(SignalPlan plan, BarSeries bars) {
+            try {
+                return new Program(new Blueprint(contract.tickSize(), contract.calendar(), plan.series(),
+                        plan.studies(), plan.drawings().stream().map(drawn -> drawn.on(contract)).toList(), Map.of()),
+                        bars);
+            } catch (IllegalArgumentException e) {
+                return new Program(new Blueprint(contract.tickSize(), contract.calendar(), List.of(), List.of(),
+                        List.of(), Map.of()), bars);
+            }
+        }
+
+        /** The price of an entry is checked by itself, so that lanes are there without it. */
+        private static Optional<SideRules> rules(Program program, Side side, Strategy.SideRule rule, SignalPlan plan) {
+            try {
+                return Optional.of(new SideRules(program, side, new Strategy.SideRule(rule.rule(), Optional.empty(),
+                        rule.grades(), rule.enters()), plan, false));
+            } catch (IllegalArgumentException e) {
+                return Optional.empty();
+            }
+        }
+
+        private static List<Program.StudyOutput> outputs(Program program) {
+            try {
+                return program.studies("");
+            } catch (StudyProblem e) {
+                // said among the problems
+                return List.of();
+            }
+        }
+    }
+
+    /** Whether nothing is missing or wrong. */
+    boolean complete() {
+        return problems.isEmpty();
+    }
+
+    /** How often a lane held on the bars {@code from} to {@code to}, both included, and on how many it was judged. */
+    static String held(Snapshot.Lane lane, int from, int to) {
+        int held = 0;
+        int judged = 0;
+        for (int bar = Math.max(0, from); bar <= Math.min(to, lane.truth().count() - 1); bar++) {
+            judged++;
+            held += lane.truth().get(bar) == Truth.TRUE ? 1 : 0;
+        }
+        return held + " of " + judged;
+    }
+}

@@ -1,0 +1,534 @@
+package stativex.desk.rules;
+
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Consumer;
+import java.util.function.UnaryOperator;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextInputControl;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyCodeCombination;
+import javafx.scene.input.KeyCombination;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import stativex.desk.chart.ChartLink;
+import stativex.desk.chart.ChartModel;
+import stativex.desk.chart.ChartOptions;
+import stativex.desk.chart.ChartView;
+import stativex.desk.chart.LanesView;
+import stativex.desk.chart.Readout;
+import stativex.desk.chart.Viewport;
+import stativex.engine.SideRules;
+import stativex.engine.Snapshot;
+import stativex.engine.StrategyProblems;
+import stativex.files.BadInput;
+import stativex.files.StrategyDraft;
+import stativex.files.StrategyFolder;
+import stativex.market.Contract;
+import stativex.market.Side;
+import stativex.market.Tape;
+import stativex.rule.Explanation;
+import stativex.rule.Mirroring;
+import stativex.rule.RuleProblem;
+import stativex.rule.Truth;
+import stativex.study.StudyDefinition;
+
+/**
+ * The Rules stage: strategies and studies on the left, the chart with would-be entries, the why lanes and the reasons of
+ * one bar in the middle, the rule as rows and as text and the entry on the right. Every change is kept at once and shown
+ * on the chart as soon as it reads.
+ */
+public final class RulesStage extends BorderPane {
+    private static final KeyCombination UNDO = new KeyCodeCombination(KeyCode.Z, KeyCombination.SHORTCUT_DOWN);
+    private static final int STEPS_BACK = 200;
+
+    private final Contract contract;
+    private final StrategyFolder folder;
+    private final Evaluation.Maker maker;
+    private final RuleJob job = new RuleJob();
+    private final Map<String, StrategyDraft> drafts = new LinkedHashMap<>();
+    private final Deque<StrategyDraft> before = new ArrayDeque<>();
+    private final Shelf shelf;
+    private final StudyShelf studies;
+    private final Viewport viewport = new Viewport();
+    private final ChartView chart = new ChartView(viewport);
+    private final LanesView lanes = new LanesView(viewport);
+    private final WhyView why;
+    private final RowsView rows = new RowsView(text -> edit(d -> d.withRule(side(), text)));
+    private final RuleText text = new RuleText(words -> edit(d -> d.withRule(side(), words)));
+    private final EntryFields entry = new EntryFields(this::edit);
+    private final BarChoice bars = new BarChoice(type -> edit(d -> d.withBars(type)));
+    private final ToggleButton longSide = new ToggleButton("Long");
+    private final ToggleButton shortSide = new ToggleButton("Short");
+    private final Button mirror = new Button();
+    private final Label mirrorSaid = new Label();
+    private final Label title = new Label();
+    private final Label state = new Label();
+    private final Label figures = new Label();
+    private final Label values = new Label();
+    private final Label lanesTitle = new Label();
+    private final Label lanesCount = new Label();
+    private StrategyDraft draft;
+    private Optional<Evaluation> evaluation = Optional.empty();
+    private Optional<Integer> chosen = Optional.empty();
+    private Side side = Side.LONG;
+
+    /**
+     * @param tape what rules are tried on
+     * @param atHand strategies that are there anyway; the person's own of the same name stand in their place
+     * @param link of the charts that follow each other
+     * @param toRun takes a complete strategy to the Run stage
+     */
+    public RulesStage(Contract contract, Tape tape, List<StrategyDraft> atHand, StrategyFolder folder, ChartLink link,
+            Consumer<StrategyDraft> toRun) {
+        this.contract = contract;
+        this.folder = folder;
+        this.maker = new Evaluation.Maker(contract, tape);
+        this.why = new WhyView(contract);
+        this.shelf = new Shelf(contract, this::open, this::add, this::rename, this::remove,
+                () -> evaluation.filter(Evaluation::complete).ifPresent(e -> toRun.accept(draft)));
+        this.studies = new StudyShelf(contract, this::studiesChanged, (from, to) -> edit(d -> d.renamed(from, to)));
+        atHand.forEach(d -> drafts.put(d.name(), d));
+        String unread = "";
+        try {
+            StrategyFolder.Found found = folder.list();
+            found.strategies().forEach(d -> drafts.put(d.name(), d));
+            unread = String.join("\n", found.unreadable());
+        } catch (BadInput e) {
+            unread = e.getMessage();
+        }
+        getStyleClass().add("rules-stage");
+        VBox left = new VBox(8, shelf, studies);
+        VBox.setVgrow(studies, Priority.ALWAYS);
+        left.getStyleClass().add("side-panel");
+        left.setPrefWidth(236);
+        left.setMinWidth(236);
+        setLeft(left);
+        setCenter(centre());
+        setRight(right());
+        chart.link(link);
+        chart.onMove(this::showMoved);
+        chart.addEventHandler(MouseEvent.MOUSE_CLICKED, e -> {
+            if (e.isStillSincePress() && e.getClickCount() == 1) {
+                chart.cursorBar().ifPresent(this::choose);
+            }
+        });
+        chart.addEventHandler(KeyEvent.KEY_PRESSED, e -> {
+            if (e.getCode() == KeyCode.ENTER) {
+                chart.cursorBar().ifPresent(this::choose);
+            }
+        });
+        lanes.onChoose(this::choose);
+        addEventFilter(KeyEvent.KEY_PRESSED, e -> {
+            boolean typing = getScene().getFocusOwner() instanceof TextInputControl || text.area().isFocused();
+            if (UNDO.match(e) && !typing) {
+                undo();
+                e.consume();
+            }
+        });
+        shelf.show(drafts.values(), drafts.keySet().iterator().next());
+        open(drafts.keySet().iterator().next());
+        shelf.say(unread);
+    }
+
+    /** The stage is not shown any more. */
+    public void leave() {
+        chart.unlink();
+    }
+
+    private Region centre() {
+        title.getStyleClass().add("title");
+        title.setMinWidth(Region.USE_PREF_SIZE);
+        title.setId("rules-title");
+        state.setId("rules-state");
+        figures.getStyleClass().add("figures");
+        values.getStyleClass().add("studies");
+        Region gap = new Region();
+        HBox.setHgrow(gap, Priority.ALWAYS);
+        HBox headline = new HBox(12, title, state, gap, bars);
+        headline.setAlignment(Pos.CENTER_LEFT);
+        VBox head = new VBox(2, headline, figures, values);
+        head.getStyleClass().addAll("chart-head", "tall");
+        chart.setId("rules-chart");
+        chart.options(ChartOptions.PLAIN);
+        chart.setPrefHeight(300);
+        VBox.setVgrow(chart, Priority.ALWAYS);
+        lanesTitle.getStyleClass().add("heading");
+        lanesTitle.setMinWidth(Region.USE_PREF_SIZE);
+        lanesCount.getStyleClass().add("muted");
+        lanesCount.setId("lanes-count");
+        Region between = new Region();
+        HBox.setHgrow(between, Priority.ALWAYS);
+        HBox lanesHead = new HBox(10, lanesTitle, between, lanesCount);
+        lanesHead.getStyleClass().add("lanes-head");
+        lanes.setId("rules-lanes");
+        Region above = rule();
+        Region below = rule();
+        why.setPrefHeight(188);
+        why.setMinHeight(120);
+        VBox box = new VBox(head, chart, above, lanesHead, lanes, below, why);
+        box.getStyleClass().add("centre");
+        return box;
+    }
+
+    private static Region rule() {
+        Region rule = new Region();
+        rule.getStyleClass().add("rule");
+        return rule;
+    }
+
+    private Region right() {
+        ToggleGroup group = new ToggleGroup();
+        longSide.setId("side-long");
+        shortSide.setId("side-short");
+        for (ToggleButton button : List.of(longSide, shortSide)) {
+            button.setToggleGroup(group);
+            button.setOnAction(e -> {
+                button.setSelected(true);
+                side = button == longSide ? Side.LONG : Side.SHORT;
+                mirrorSaid.setText("");
+                showDraft();
+                showEvaluation();
+            });
+        }
+        HBox choice = new HBox(longSide, shortSide);
+        choice.getStyleClass().add("choice");
+        mirror.setId("mirror");
+        mirror.getStyleClass().addAll("small", "quiet");
+        mirror.setOnAction(e -> mirror());
+        mirrorSaid.setId("mirror-said");
+        mirrorSaid.getStyleClass().add("held");
+        mirrorSaid.setWrapText(true);
+        mirrorSaid.setMinHeight(Region.USE_PREF_SIZE);
+        mirrorSaid.managedProperty().bind(mirrorSaid.textProperty().isNotEmpty());
+        Region gap = new Region();
+        HBox.setHgrow(gap, Priority.ALWAYS);
+        HBox head = new HBox(8, choice, gap, mirror);
+        head.setAlignment(Pos.CENTER_LEFT);
+        Label same = new Label("The same in text");
+        same.getStyleClass().add("heading");
+        VBox box = new VBox(7, head, mirrorSaid, rows, same, text, entry);
+        box.getStyleClass().add("rule-side");
+        ScrollPane scroll = new ScrollPane(box);
+        scroll.setFitToWidth(true);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        scroll.getStyleClass().add("cards");
+        BorderPane panel = new BorderPane(scroll);
+        panel.getStyleClass().add("side-panel");
+        panel.setPrefWidth(332);
+        panel.setMinWidth(332);
+        return panel;
+    }
+
+    private Side side() {
+        return side;
+    }
+
+    private void open(String name) {
+        draft = drafts.get(name);
+        before.clear();
+        chosen = Optional.empty();
+        evaluation = Optional.empty();
+        mirrorSaid.setText("");
+        if (draft.rule(side).isBlank() && !draft.rule(side.opposite()).isBlank()) {
+            side = side.opposite();
+        }
+        studies.close();
+        viewport.follow();
+        changed();
+    }
+
+    private void add(StrategyDraft made) {
+        String name = made.name();
+        for (int i = 2; drafts.containsKey(name); i++) {
+            name = made.name() + " " + i;
+        }
+        StrategyDraft added = made.withName(name);
+        drafts.put(name, added);
+        keep(added);
+        shelf.show(drafts.values(), name);
+        open(name);
+    }
+
+    private void rename(String to) {
+        String from = draft.name();
+        if (to.isBlank() || to.equals(from)) {
+            return;
+        }
+        if (drafts.containsKey(to)) {
+            shelf.say("There is a strategy of that name already.");
+            return;
+        }
+        StrategyDraft renamed = draft.withName(to);
+        Map<String, StrategyDraft> all = new LinkedHashMap<>();
+        drafts.forEach((name, d) -> all.put(name.equals(from) ? to : name, name.equals(from) ? renamed : d));
+        drafts.clear();
+        drafts.putAll(all);
+        draft = renamed;
+        before.clear();
+        keep(renamed);
+        try {
+            folder.remove(from);
+        } catch (BadInput e) {
+            shelf.say(e.getMessage());
+        }
+        shelf.show(drafts.values(), to);
+        changed();
+    }
+
+    private void remove() {
+        if (drafts.size() == 1) {
+            shelf.say("The last strategy stays; begin another one first.");
+            return;
+        }
+        String name = draft.name();
+        drafts.remove(name);
+        try {
+            folder.remove(name);
+        } catch (BadInput e) {
+            shelf.say(e.getMessage());
+        }
+        String next = drafts.keySet().iterator().next();
+        shelf.show(drafts.values(), next);
+        open(next);
+    }
+
+    /** Takes a change: keeps it, shows it, and tries it on the tape. */
+    private void edit(UnaryOperator<StrategyDraft> change) {
+        StrategyDraft after = change.apply(draft);
+        if (after.equals(draft)) {
+            return;
+        }
+        before.push(draft);
+        while (before.size() > STEPS_BACK) {
+            before.removeLast();
+        }
+        become(after);
+    }
+
+    private void undo() {
+        if (!before.isEmpty()) {
+            become(before.pop());
+        }
+    }
+
+    private void become(StrategyDraft next) {
+        draft = next;
+        drafts.put(next.name(), next);
+        keep(next);
+        changed();
+    }
+
+    private void keep(StrategyDraft what) {
+        try {
+            folder.keep(what);
+            shelf.say("");
+        } catch (BadInput e) {
+            shelf.say(e.getMessage());
+        }
+    }
+
+    private void changed() {
+        showDraft();
+        job.evaluate(maker, draft, made -> {
+            evaluation = Optional.of(made);
+            chosen = chosen.filter(bar -> bar < made.program().rows());
+            showEvaluation();
+        }, problem -> {
+            state.setText(problem);
+            state.getStyleClass().setAll("label", "problem");
+        });
+        // a document that does not say what the strategy looks at has no evaluation, only problems
+        if (draft.signals().isEmpty()) {
+            showProblems(draft.problems(contract));
+        }
+    }
+
+    /** What is written, at once. */
+    private void showDraft() {
+        longSide.setSelected(side == Side.LONG);
+        shortSide.setSelected(side == Side.SHORT);
+        mirror.setText("mirror from " + side.opposite().word());
+        mirror.setTooltip(new Tooltip("Makes the " + side.word() + " rule from the " + side.opposite().word()
+                + " one, with every side exchanged"));
+        mirror.setDisable(draft.rule(side.opposite()).isBlank());
+        rows.show(draft.rule(side), names());
+        text.show(draft.rule(side));
+        entry.show(draft, side);
+        draft.bars().ifPresent(settings -> bars.show(settings.type()));
+        title.setText(contract.symbol() + "  " + draft.name());
+        studies.show(draft, names());
+    }
+
+    private List<String> names() {
+        return evaluation.filter(e -> e.draft().studies().equals(draft.studies()))
+                .map(e -> List.copyOf(e.program().names())).orElseGet(this::lastNames);
+    }
+
+    private List<String> lastNames() {
+        return evaluation.map(e -> List.copyOf(e.program().names())).orElse(List.of());
+    }
+
+    /** What the tape says to it. */
+    private void showEvaluation() {
+        evaluation.ifPresent(made -> {
+            chart.show(made.chart());
+            text.know(made.program());
+            text.problems(draft.rule(side).isBlank() ? List.of() : made.program().problems(draft.rule(side)));
+            rows.show(draft.rule(side), names());
+            studies.show(draft, names());
+            showProblems(made.problems());
+            List<Snapshot.Lane> shown = made.lanes().getOrDefault(side, List.of());
+            double height = LanesView.height(shown.size());
+            lanes.setMinHeight(height);
+            lanes.setPrefHeight(height);
+            showMoved();
+        });
+    }
+
+    private void showProblems(List<StrategyProblems.Problem> problems) {
+        shelf.problems(draft, problems);
+        boolean complete = problems.isEmpty();
+        state.setText(complete
+                ? "complete"
+                : Shelf.words(problems.getFirst())
+                        + (problems.size() > 1 ? " (and " + (problems.size() - 1) + " more)" : ""));
+        state.getStyleClass().setAll("label", complete ? "muted" : "warn-text");
+        state.setTooltip(complete
+                ? null
+                : new Tooltip(String.join("\n", problems.stream().map(Shelf::words).toList())));
+    }
+
+    /** View, crosshair or chosen bar moved: figures and lanes go along. */
+    private void showMoved() {
+        evaluation.ifPresent(made -> {
+            ChartModel model = made.chart();
+            figures.setText(Readout.figures(chart, model));
+            values.setText(Readout.studies(chart, model));
+            List<Snapshot.Lane> shown = made.lanes().getOrDefault(side, List.of());
+            lanesTitle.setText("Why lanes — " + side.word());
+            lanes.show(shown, side, chart.cursorBar(), chosen);
+            int from = viewport.firstBar();
+            int to = viewport.barAt(viewport.plotWidth());
+            long entries = model.marks().stream().filter(m -> m.side() == side && m.bar() >= from && m.bar() <= to)
+                    .count();
+            lanesCount.setText(shown.isEmpty()
+                    ? ""
+                    : "would enter " + entries + (entries == 1 ? " time" : " times")
+                            + " in view · click a bar: should one be here?");
+            rowFacts(made, from, to);
+            studies.values(model, chart.cursorBar().or(() -> chosen));
+            made.sides().entrySet().stream().filter(e -> e.getKey() == side).map(Map.Entry::getValue).findFirst()
+                    .ifPresentOrElse(rules -> showWhy(made, rules), why::nothing);
+        });
+    }
+
+    private void showWhy(Evaluation made, SideRules rules) {
+        chosen.filter(bar -> bar < made.program().rows()).ifPresentOrElse(
+                bar -> why.show(rules, bar, at -> made.program().bars().moment(at)), why::nothing);
+    }
+
+    private void rowFacts(Evaluation made, int from, int to) {
+        List<Snapshot.Lane> all = made.lanes().getOrDefault(side, List.of());
+        Optional<SideRules> rules = Optional.ofNullable(made.sides().get(side));
+        int last = made.program().rows() - 1;
+        int bar = Math.min(last, chart.cursorBar().or(() -> chosen).orElse(last));
+        List<RowsView.Facts> facts = new ArrayList<>();
+        for (int i = 0; i < all.size() - 1; i++) {
+            String now = bar < 0
+                    ? ""
+                    : numbers(rules.orElseThrow().lanes().get(i).condition().explain(bar));
+            facts.add(new RowsView.Facts(now + Evaluation.held(all.get(i), from, to),
+                    "true on " + Evaluation.held(all.get(i), 0, last) + " bars of the whole tape"));
+        }
+        rows.facts(made.draft().rule(side).equals(draft.rule(side)) ? facts : List.of());
+    }
+
+    /** The first value at the bar under the crosshair. */
+    private String numbers(Explanation of) {
+        return of.terms().isEmpty()
+                ? ""
+                : Readout.value(contract, of.terms().getFirst().amount().unit(), of.terms().getFirst().amount().value())
+                        + " · ";
+    }
+
+    private void choose(int bar) {
+        chosen = Optional.of(bar);
+        showMoved();
+    }
+
+    /** Looks at one bar, as a click on it does. */
+    void look(int bar) {
+        choose(bar);
+    }
+
+    private void studiesChanged(List<StudyDefinition> next) {
+        edit(d -> d.withStudies(next));
+    }
+
+    private void mirror() {
+        evaluation.ifPresent(made -> {
+            Side from = side.opposite();
+            try {
+                Mirroring.Result rule = made.program().mirrored(draft.rule(from));
+                List<String> left = new ArrayList<>(rule.left());
+                Optional<String> price = draft.price(from).map(text1 -> {
+                    Mirroring.Result level = made.program().mirroredLevel(text1);
+                    left.addAll(level.left());
+                    return level.text();
+                });
+                edit(d -> price.isPresent()
+                        ? d.withRule(side, rule.text()).withPrice(side, price)
+                        : d.withRule(side, rule.text()));
+                mirrorSaid.setText(left.isEmpty() ? "" : "Stays as it is: " + String.join("; ", left));
+            } catch (RuleProblem e) {
+                mirrorSaid.setText("The " + from.word() + " rule does not read: " + e.getMessage());
+            }
+        });
+    }
+
+    /** Whether a change is not on the chart yet. */
+    public boolean isBusy() {
+        return job.isBusy();
+    }
+
+    /** Chooses the newest bar at which all conditions but one held. */
+    public void nearlyOne() {
+        evaluation.ifPresent(made -> {
+            List<Snapshot.Lane> shown = made.lanes().getOrDefault(side, List.of());
+            for (int bar = made.program().rows() - 1; bar >= 0; bar--) {
+                int at = bar;
+                if (shown.stream().filter(lane -> lane.truth().get(at) != Truth.TRUE).count() == 2) {
+                    choose(bar);
+                    return;
+                }
+            }
+        });
+    }
+
+    /** Says something to the person. */
+    public void say(String words) {
+        shelf.say(words);
+    }
+
+    /** The strategy that is worked on. */
+    public StrategyDraft draft() {
+        return draft;
+    }
+}

@@ -1,0 +1,339 @@
+package stativex.files;
+
+import java.math.BigDecimal;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Consumer;
+import java.util.function.Supplier;
+import java.util.function.UnaryOperator;
+import stativex.engine.SignalPlan;
+import stativex.engine.Strategy;
+import stativex.engine.StrategyProblems;
+import stativex.market.BarSettings;
+import stativex.market.BarType;
+import stativex.market.Contract;
+import stativex.market.Side;
+import stativex.order.Order;
+import stativex.rule.Renaming;
+import stativex.study.StudyDefinition;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ArrayNode;
+import tools.jackson.databind.node.ObjectNode;
+
+/**
+ * A strategy's document while somebody works on it: it may be incomplete. Immutable; every change is a new draft, and
+ * fields that nobody changes stay as they were, so nothing is lost.
+ */
+public final class StrategyDraft {
+    private final ObjectNode document;
+
+    private StrategyDraft(ObjectNode document) {
+        this.document = document;
+    }
+
+    /** @param document with its exit plan inside, if it has one */
+    public static StrategyDraft of(JsonNode document) {
+        return new StrategyDraft((ObjectNode) document.deepCopy());
+    }
+
+    /** A strategy that looks at 400-trade bars and does nothing yet. */
+    public static StrategyDraft empty(String name, String contract) {
+        ObjectNode document = Json.MAPPER.createObjectNode();
+        document.put("document", "strategy").put("version", 1).put("name", name).put("contract", contract);
+        document.putObject("signal").put("bars", "tick").put("size", 400);
+        document.putObject("entry").put("order", "market").put("quantity", 1);
+        document.put("historyDays", 1);
+        return new StrategyDraft(document);
+    }
+
+    private StrategyDraft change(Consumer<ObjectNode> change) {
+        ObjectNode copy = document.deepCopy();
+        change.accept(copy);
+        return new StrategyDraft(copy);
+    }
+
+    private static ObjectNode object(ObjectNode of, String name) {
+        return of.get(name) instanceof ObjectNode there ? there : of.putObject(name);
+    }
+
+    private Field root() {
+        return Field.root(name(), document);
+    }
+
+    private static <T> Optional<T> read(Supplier<T> reader) {
+        try {
+            return Optional.of(reader.get());
+        } catch (IllegalArgumentException | BadInput e) {
+            return Optional.empty();
+        }
+    }
+
+    /** As it is written to a file. */
+    public String text() {
+        return Json.pretty(document) + "\n";
+    }
+
+    /** The document itself; not to be changed. */
+    JsonNode document() {
+        return document;
+    }
+
+    public String name() {
+        return document.path("name").asString("");
+    }
+
+    public StrategyDraft withName(String name) {
+        return change(d -> d.put("name", name));
+    }
+
+    /** Symbol of its contract. */
+    public String contract() {
+        return document.path("contract").asString("");
+    }
+
+    /** What it looks at and when it judges; empty while that does not read, see {@link #problems}. */
+    public Optional<SignalPlan> signals() {
+        return Schemas.problems(Schemas.Kind.STRATEGY, document, name()).isEmpty()
+                ? read(() -> StrategyReader.signals(root()))
+                : Optional.empty();
+    }
+
+    /** Its entry; empty while that does not read. */
+    public Optional<Strategy.Entry> entry() {
+        return read(() -> StrategyReader.entry(root().at("entry")));
+    }
+
+    /** One side as it stands; empty without a rule, or while it does not read. */
+    public Optional<Strategy.SideRule> side(Side side) {
+        return rule(side).isBlank() ? Optional.empty() : read(() -> StrategyReader.side(root().at(side.word())));
+    }
+
+    /** A side's rule as text; empty text when there is none. */
+    public String rule(Side side) {
+        return document.path(side.word()).path("rule").asString("");
+    }
+
+    /** A side whose rule is made empty and that has nothing else is no side. */
+    public StrategyDraft withRule(Side side, String rule) {
+        return change(d -> {
+            ObjectNode of = object(d, side.word());
+            of.put("rule", rule);
+            if (rule.isBlank() && of.size() == 1) {
+                d.remove(side.word());
+            }
+        });
+    }
+
+    /** Price of a limit or stop entry. */
+    public Optional<String> price(Side side) {
+        return Optional.ofNullable(document.path(side.word()).get("price")).map(JsonNode::asString);
+    }
+
+    public StrategyDraft withPrice(Side side, Optional<String> price) {
+        return change(d -> {
+            if (price.isPresent()) {
+                ObjectNode of = object(d, side.word());
+                of.put("price", price.get());
+                if (!of.has("rule")) {
+                    of.put("rule", "");
+                }
+            } else if (d.get(side.word()) instanceof ObjectNode of) {
+                of.remove("price");
+                if (rule(side).isBlank() && of.size() == 1) {
+                    d.remove(side.word());
+                }
+            }
+        });
+    }
+
+    /** Which grades of a side may enter. */
+    public StrategyDraft withEntering(Side side, List<String> grades) {
+        return change(d -> {
+            ArrayNode names = object(d, side.word()).putArray("enters");
+            grades.forEach(names::add);
+        });
+    }
+
+    /** Switches a filter on or off. */
+    public StrategyDraft withFilter(int filter, boolean on) {
+        return change(d -> ((ObjectNode) d.get("filters").get(filter)).put("on", on));
+    }
+
+    /** The bars of its signal series; where they begin anew stays as it was. */
+    public StrategyDraft withBars(BarType type) {
+        return change(d -> {
+            ObjectNode signal = object(d, "signal");
+            signal.remove(List.of("bars", "size", "turn"));
+            switch (type) {
+                case BarType.Ticks t -> signal.put("bars", "tick").put("size", t.trades());
+                case BarType.Volume v -> signal.put("bars", "volume").put("size", v.contracts());
+                case BarType.Range r -> signal.put("bars", "range").put("size", r.ticks());
+                case BarType.Time t -> signal.put("bars", "seconds").put("size",
+                        new BigDecimal(t.nanos()).movePointLeft(9).stripTrailingZeros());
+                case BarType.Renko r -> signal.put("bars", "renko").put("size", r.step()).put("turn", r.turn());
+                case BarType.Period p -> signal.put("bars", p.name().toLowerCase(java.util.Locale.ROOT));
+            }
+        });
+    }
+
+    public StrategyDraft withOrder(Order.Type type) {
+        return change(d -> {
+            ObjectNode entry = object(d, "entry").put("order", type.word());
+            if (type == Order.Type.MARKET) {
+                // a market entry does not rest
+                entry.remove(List.of("goodFor", "goodForBars", "reprice", "marketAfterSeconds"));
+                for (Side side : Side.values()) {
+                    if (d.get(side.word()) instanceof ObjectNode of) {
+                        of.remove("price");
+                    }
+                }
+            }
+        });
+    }
+
+    public StrategyDraft withGoodFor(Strategy.GoodFor goodFor) {
+        return change(d -> {
+            ObjectNode entry = object(d, "entry");
+            entry.remove(List.of("goodFor", "goodForBars"));
+            switch (goodFor) {
+                case Strategy.GoodFor.Day ignored -> entry.put("goodFor", "day");
+                case Strategy.GoodFor.UntilCancelled ignored -> entry.put("goodFor", "until cancelled");
+                case Strategy.GoodFor.Bars bars -> entry.put("goodForBars", bars.n());
+            }
+        });
+    }
+
+    /** Contracts of one entry; the maximum position is at least that. */
+    public StrategyDraft withQuantity(int quantity) {
+        return change(d -> {
+            object(d, "entry").put("quantity", quantity);
+            if (d.path("maximumPosition").asInt(quantity) < quantity) {
+                d.put("maximumPosition", quantity);
+            }
+        });
+    }
+
+    public int quantity() {
+        return document.path("entry").path("quantity").asInt(1);
+    }
+
+    /** Most contracts, open and resting; its quantity if nothing is said. */
+    public int maximumPosition() {
+        return document.path("maximumPosition").asInt(quantity());
+    }
+
+    /** Whether further entries may join an open trade. */
+    public boolean adds() {
+        return document.path("adds").asBoolean(false);
+    }
+
+    /** @param most contracts, open and resting; above the quantity entries may be added */
+    public StrategyDraft withMaximumPosition(int most) {
+        return change(d -> {
+            d.put("maximumPosition", most);
+            d.put("adds", most > quantity());
+        });
+    }
+
+    public StrategyDraft withEvaluate(SignalPlan.Evaluate evaluate) {
+        return change(d -> d.put("evaluate", evaluate.word()));
+    }
+
+    public StrategyDraft withConfirmation(Optional<Integer> withinBars) {
+        return change(d -> withinBars.ifPresentOrElse(n -> d.put("confirmWithinBars", n),
+                () -> d.remove("confirmWithinBars")));
+    }
+
+    public StrategyDraft withMost(Optional<SignalPlan.Most> most) {
+        return change(d -> most.ifPresentOrElse(
+                m -> d.putObject("signalsPerPeriod").put("most", m.signals()).put("period", m.period().word()),
+                () -> d.remove("signalsPerPeriod")));
+    }
+
+    /** Studies as they are defined. */
+    public List<StudyDefinition> studies() {
+        return read(() -> root().items("studies").stream().map(StrategyReader::study).toList()).orElse(List.of());
+    }
+
+    public StrategyDraft withStudies(List<StudyDefinition> studies) {
+        return change(d -> {
+            ArrayNode all = d.putArray("studies");
+            for (StudyDefinition study : studies) {
+                ObjectNode one = all.addObject().put("name", study.name()).put("study", study.kind());
+                study.of().ifPresent(of -> one.put("of", of));
+                study.on().ifPresent(on -> one.put("on", on));
+                for (Map.Entry<String, String> setting : study.settings().entrySet()) {
+                    if (setting.getValue().matches("-?[0-9]+(\\.[0-9]+)?")) {
+                        one.put(setting.getKey(), new BigDecimal(setting.getValue()));
+                    } else {
+                        one.put(setting.getKey(), setting.getValue());
+                    }
+                }
+            }
+        });
+    }
+
+    /** Gives a study another name, in its definition and wherever rules, prices and other studies speak of it. */
+    public StrategyDraft renamed(String from, String to) {
+        List<StudyDefinition> studies = studies().stream()
+                .map(s -> new StudyDefinition(s.name().equals(from) ? to : s.name(), s.kind(),
+                        s.of().map(of -> Renaming.name(of, from, to)), s.on(), s.settings()))
+                .toList();
+        return withStudies(studies).change(d -> {
+            UnaryOperator<String> rename = text -> Renaming.name(text, from, to);
+            for (Side side : Side.values()) {
+                rename(d.get(side.word()), "rule", rename);
+                rename(d.get(side.word()), "price", rename);
+                d.path(side.word()).path("grades").forEach(grade -> rename(grade, "rule", rename));
+                d.path("filters").forEach(filter -> rename(filter, side.word(), rename));
+            }
+        });
+    }
+
+    private static void rename(JsonNode in, String field, UnaryOperator<String> rename) {
+        if (in instanceof ObjectNode of && of.has(field)) {
+            of.put(field, rename.apply(of.get(field).asString()));
+        }
+    }
+
+    /** Name of its exit plan; empty when none is chosen. */
+    public Optional<String> exitPlan() {
+        return Optional.ofNullable(document.path("exit").get("name")).map(JsonNode::asString);
+    }
+
+    /** With the exit plan of another strategy. */
+    public StrategyDraft withExitOf(StrategyDraft other) {
+        return change(d -> {
+            d.remove("exitFile");
+            if (other.document.has("exit")) {
+                d.set("exit", other.document.get("exit").deepCopy());
+            }
+        });
+    }
+
+    /** Everything that is missing or wrong. */
+    public List<StrategyProblems.Problem> problems(Contract traded) {
+        return StrategyCheck.found(document, name(), none -> document, traded);
+    }
+
+    /** The finished strategy. @throws BadInput while it is incomplete */
+    public Documents.Read<Strategy> strategy() {
+        return Documents.strategy(document, name(), none -> document);
+    }
+
+    /** Where its bars begin anew and which sessions make them. */
+    public Optional<BarSettings> bars() {
+        return read(() -> StrategyReader.bars(root().at("signal")));
+    }
+
+    @Override
+    public boolean equals(Object other) {
+        return other instanceof StrategyDraft draft && draft.document.equals(document);
+    }
+
+    @Override
+    public int hashCode() {
+        return document.hashCode();
+    }
+}
