@@ -14,6 +14,8 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Spec;
 import stativex.demo.Demo;
+import stativex.engine.Flickers;
+import stativex.engine.Strategy;
 import stativex.files.BadInput;
 import stativex.files.Documents;
 import stativex.files.ResultFiles;
@@ -23,6 +25,7 @@ import stativex.market.Decimals;
 import stativex.market.Money;
 import stativex.order.Realism;
 import stativex.order.Terms;
+import stativex.trial.Inputs;
 import stativex.trial.Run;
 import stativex.trial.Summary;
 
@@ -65,6 +68,9 @@ final class TrialCommand implements Callable<Integer> {
     @Option(names = "--out", paramLabel = "DIR", required = true, description = "where to write the results")
     private Path out;
 
+    @Option(names = "--count-flickers", description = "looks at every print and says how many signals a strategy would have raised inside bars and withdrawn at their close")
+    private boolean countFlickers;
+
     @Spec
     private CommandSpec spec;
 
@@ -81,7 +87,20 @@ final class TrialCommand implements Callable<Integer> {
                 + ", deepest drawdown " + Money.text(summary.deepestDrawdown()) + "; tick mode, "
                 + run.inputs().terms().realism().word() + ", " + run.inputs().tape().count() + " prints. Results in "
                 + out);
+        if (countFlickers) {
+            flickers(run.inputs(), print);
+        }
         return 0;
+    }
+
+    private static void flickers(Inputs inputs, PrintWriter print) {
+        for (Strategy strategy : inputs.strategies()) {
+            Flickers.of(strategy, inputs.contract(), inputs.tape())
+                    .forEach((side, found) -> print.println(strategy.name() + ", " + side.word() + ": "
+                            + (found.confirmed() + found.withdrawn()) + " provisional signals, " + found.confirmed()
+                            + " confirmed, " + found.withdrawn() + " withdrawn"
+                            + (found.provisional() ? "; the last bar's is open" : "")));
+        }
     }
 
     private Run again(Path file) {

@@ -136,4 +136,19 @@ public class RulesTest {
         Files.writeString(file, text.substring(0, 200));
         assertTrue(said(1, "check", "--strategy", file.toString()).contains("line"), "not JSON");
     }
+
+    @Test
+    public void flickersAreCounted() {
+        String said = said(0, "trial", "--tape", folder + "/tdl.ticks.csv", "--contract", folder + "/tdl.contract.json",
+                "--strategy", folder + "/ready/neap-return.strategy.json", "--account",
+                folder + "/gannet-row-40k.account.json", "--out", folder.resolve("out").toString(),
+                "--count-flickers");
+        java.util.regex.Matcher figures = java.util.regex.Pattern
+                .compile("Neap return, long: (\\d+) provisional signals, (\\d+) confirmed, (\\d+) withdrawn")
+                .matcher(said);
+        assertTrue(figures.find(), said);
+        assertEquals(Integer.parseInt(figures.group(1)),
+                Integer.parseInt(figures.group(2)) + Integer.parseInt(figures.group(3)));
+        assertTrue(Integer.parseInt(figures.group(2)) > 0 && Integer.parseInt(figures.group(3)) > 0, said);
+    }
 }

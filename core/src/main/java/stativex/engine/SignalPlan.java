@@ -1,8 +1,10 @@
 package stativex.engine;
 
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import stativex.market.BarSettings;
+import stativex.market.Contract;
 import stativex.market.DrawnPoints;
 import stativex.rule.Blueprint;
 import stativex.study.StudyDefinition;
@@ -79,6 +81,12 @@ public record SignalPlan(BarSettings bars, List<Blueprint.SeriesDefinition> seri
     public static SignalPlan of(BarSettings bars, List<StudyDefinition> studies) {
         return new SignalPlan(bars, List.of(), studies, List.of(), List.of(), Optional.empty(), Evaluate.BAR_CLOSE,
                 Optional.empty());
+    }
+
+    /** What its rules can speak of, on a contract whose tape is the only one at hand. */
+    public Blueprint blueprint(Contract contract) {
+        return new Blueprint(contract.tickSize(), contract.calendar(), series, studies,
+                drawings.stream().map(drawn -> drawn.on(contract)).toList(), Map.of());
     }
 
     public SignalPlan {

@@ -12,6 +12,7 @@ import stativex.market.Session;
 import stativex.market.Side;
 import stativex.order.Fill;
 import stativex.order.Order;
+import stativex.rule.Truth;
 import stativex.rule.TruthColumn;
 import stativex.study.Unit;
 
@@ -48,8 +49,25 @@ public record Snapshot(int print, long time, Optional<Long> lastPrice, Optional<
      */
     public record StudyView(String name, Unit unit, boolean anchored, DoubleColumn.Prefix values) {}
 
-    /** One lane: the truth of one condition, or of the rule as a whole, by closed bar. */
-    public record Lane(String text, TruthColumn.View truth) {}
+    /**
+     * What must hold, bar by bar.
+     *
+     * @param raised of the whole rule: 1 for each bar in which it was true at some moment; what was raised and is not true
+     *     at the close was withdrawn
+     * @param provisional whether it has been true in the bar that forms
+     */
+    public record Lane(String text, TruthColumn.View truth, Optional<LongColumn.Prefix> raised, boolean provisional) {
+        /** A lane of one condition. */
+        public Lane(String text, TruthColumn.View truth) {
+            this(text, truth, Optional.empty(), false);
+        }
+
+        /** Whether a signal was raised in a bar and withdrawn at its close. */
+        public boolean withdrawn(int bar) {
+            return raised.isPresent() && bar < raised.get().count() && raised.get().get(bar) == 1
+                    && truth.get(bar) != Truth.TRUE;
+        }
+    }
 
     /**
      * @param average exact average price: ticks times contracts, and contracts

@@ -72,9 +72,15 @@ final class SnapshotMaker {
     }
 
     private static List<Snapshot.Lane> lanes(StrategyRun run, StrategyRun.SideRun rule) {
-        return rule.rules.lanes().stream()
-                .map(lane -> new Snapshot.Lane(lane.name(), lane.condition().column().view(run.program.rows())))
-                .toList();
+        int rows = run.program.rows();
+        List<SideRules.Lane> lanes = rule.rules.lanes();
+        List<Snapshot.Lane> shown = new ArrayList<>();
+        for (SideRules.Lane lane : lanes) {
+            boolean whole = lane == lanes.getLast();
+            shown.add(new Snapshot.Lane(lane.name(), lane.condition().column().view(rows),
+                    whole ? Optional.of(rule.provisional.prefix()) : Optional.empty(), whole && rule.raised));
+        }
+        return shown;
     }
 
     private Snapshot.PositionView position(StrategyRun run, OpenTrade open, Trade trade) {

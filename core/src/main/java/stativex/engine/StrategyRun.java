@@ -15,7 +15,6 @@ import stativex.market.Side;
 import stativex.market.Tape;
 import stativex.market.TapeTime;
 import stativex.order.Bracket;
-import stativex.rule.Blueprint;
 import stativex.rule.Program;
 import stativex.rule.Truth;
 
@@ -77,7 +76,7 @@ final class StrategyRun {
         }
         this.timeBars = strategy.signals().bars().type() instanceof BarType.Time;
         this.builder = new SeriesBuilder(tape, contract.calendar(), strategy.signals().bars());
-        this.program = new Program(blueprint(strategy, contract), builder.series());
+        this.program = new Program(strategy.signals().blueprint(contract), builder.series());
         this.schedule = new WindowSchedule(strategy.windows());
         strategy.plan().stop().ifPresent(stop -> stop.distance(contract));
         for (Side side : Side.values()) {
@@ -85,12 +84,6 @@ final class StrategyRun {
                     new SideRun(new SideRules(program, side, rule, strategy.signals(), strategy.pricesEntries()))));
         }
         bracket = new Bracket(index, Side.LONG);
-    }
-
-    private static Blueprint blueprint(Strategy strategy, Contract contract) {
-        SignalPlan plan = strategy.signals();
-        return new Blueprint(contract.tickSize(), contract.calendar(), plan.series(), plan.studies(),
-                plan.drawings().stream().map(drawn -> drawn.on(contract)).toList(), Map.of());
     }
 
     BarSeries series() {

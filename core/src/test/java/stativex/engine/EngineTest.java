@@ -7,6 +7,7 @@ import static org.testng.Assert.assertTrue;
 import static org.testng.Assert.expectThrows;
 
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
@@ -521,6 +522,47 @@ public class EngineTest {
         assertEquals(fills(run).subList(0, 2), List.of("2 buy 1 at 13 entry", "8 buy 1 at 30 entry"));
         strategy.evaluate = SignalPlan.Evaluate.BAR_CLOSE;
         assertEquals(decisions(trial(Given.tape(OPEN, prices), strategy)), List.of("7 taken"));
+    }
+
+    /** What a run notes of signals inside bars is what a look through the whole tape finds. */
+    @Test
+    public void withdrawnSignalsAreCounted() {
+        var strategy = Given.strategy();
+        strategy.bars = 5;
+        strategy.evaluate = SignalPlan.Evaluate.EVERY_TRADE;
+        int withdrawn = 0;
+        for (long seed = 1; seed <= 20; seed++) {
+            java.util.SplittableRandom dice = new java.util.SplittableRandom(seed);
+            long[] prices = dice.longs(203, 100, 110).toArray();
+            Tape tape = Given.tape(OPEN, prices);
+            Strategy made = strategy.build();
+            Inputs inputs = Inputs.of(tape, Given.contract(0), Given.account(), List.of(made), Terms.DEFAULT);
+            Run run = new Run(inputs);
+            run.toPlace(run.length());
+            Map<Side, Flickers.Found> found = Flickers.of(made, Given.contract(0), tape);
+            for (Side side : Side.values()) {
+                Snapshot.Lane lane = run.engine().snapshot().strategies().getFirst().lanes().get(side).getLast();
+                Flickers.Found flickers = found.get(side);
+                assertEquals(flickers.raised().count(), 40);
+                int raised = 0;
+                for (int bar = 0; bar < 40; bar++) {
+                    assertEquals(flickers.raised().get(bar), lane.raised().orElseThrow().get(bar));
+                    // by hand: at some print of the bar the price was on that side of its first one
+                    boolean held = false;
+                    for (int print = 5 * bar; print < 5 * bar + 5; print++) {
+                        held |= side.sign() * (prices[print] - prices[5 * bar]) > 0;
+                    }
+                    assertEquals(flickers.raised().get(bar), held ? 1 : 0);
+                    assertEquals(lane.withdrawn(bar),
+                            held && side.sign() * (prices[5 * bar + 4] - prices[5 * bar]) <= 0);
+                    raised += held ? 1 : 0;
+                }
+                assertEquals(flickers.confirmed() + flickers.withdrawn(), raised);
+                assertEquals(flickers.provisional(), lane.provisional());
+                withdrawn += flickers.withdrawn();
+            }
+        }
+        assertTrue(withdrawn > 100, withdrawn + " withdrawn");
     }
 
     @Test

@@ -97,6 +97,7 @@ public final class DeskWindow {
             }
         } else if (number == 2) {
             root.setCenter(rulesStage());
+            rulesStage().focus();
         } else {
             root.setCenter(run);
             run.requestFocus();

@@ -13,7 +13,8 @@ import stativex.rule.Truth;
 
 /**
  * The why lanes: one lane per condition, one cell per bar, filled where it held, a frame where it is absent, and a last
- * lane for all of them. A click on a cell chooses its bar.
+ * lane for all of them, hatched where a signal was withdrawn, hatched and framed while it is provisional. A click on a cell
+ * chooses its bar.
  */
 public final class LanesView extends Sketch {
     private static final double LANE = 16;
@@ -68,6 +69,10 @@ public final class LanesView extends Sketch {
             words.append(lane.text()).append(' ')
                     .append(truth == Truth.TRUE ? "held" : truth == Truth.FALSE ? "did not hold" : "is absent")
                     .append("; ");
+            if (lane.raised().isPresent()) {
+                long gone = java.util.stream.IntStream.range(0, lane.truth().count()).filter(lane::withdrawn).count();
+                words.append("withdrawn on ").append(gone).append(" bars");
+            }
         }
         return words.toString();
     }
@@ -88,6 +93,9 @@ public final class LanesView extends Sketch {
                     all ? Palette.AUTOMATION : Palette.INK, 14, y + 12);
             pen.clip(NAMES, 0, Math.max(0, plot - NAMES), height);
             cells(pen, lanes.get(i), y + 2, lane - 4, all);
+            if (lanes.get(i).provisional()) {
+                provisional(pen, lanes.get(i), y + 2, lane - 4);
+            }
             pen.unclip();
             pen.rightAligned(trueOf(lanes.get(i), plot), Fonts.figures(10), Palette.MUTED, width - 8, y + 12);
         }
@@ -113,10 +121,24 @@ public final class LanesView extends Sketch {
             double x = Math.round(viewport.centre(bar) - cell / 2);
             switch (lane.truth().get(bar)) {
                 case Truth.TRUE -> pen.fill(all ? Palette.AUTOMATION : Palette.LANE, x, y, cell, height);
-                case Truth.FALSE -> pen.fill(Palette.SOFT, x, y + height - 3, cell, 3);
+                case Truth.FALSE -> {
+                    if (lane.withdrawn(bar)) {
+                        pen.hatch(Palette.AUTOMATION, x, y, cell, height);
+                    } else {
+                        pen.fill(Palette.SOFT, x, y + height - 3, cell, 3);
+                    }
+                }
                 default -> pen.frame(Palette.SOFT, x, y, cell, height);
             }
         }
+    }
+
+    /** A signal of the bar that forms is not known to stay. */
+    private void provisional(Pen pen, Snapshot.Lane lane, double y, double height) {
+        double cell = Math.max(3, Math.floor(viewport.barWidth()) - 2);
+        double x = Math.round(viewport.centre(lane.truth().count()) - cell / 2);
+        pen.hatch(Palette.AUTOMATION, x, y, cell, height);
+        pen.frame(Palette.AUTOMATION, x, y, cell, height);
     }
 
     /** {@code 7/58}: true on 7 of the 58 bars in view. */

@@ -60,7 +60,7 @@ public final class Readout {
         return switch (unit) {
             case LEVEL -> Format.price(contract, value);
             case DISTANCE -> Format.decimal(value, 1) + " t";
-            case NUMBER -> Format.decimal(value, 2);
+            case NUMBER -> Format.decimal(value, value == Math.rint(value) ? 0 : 2);
             case FLAG -> value == 0 ? "no" : "yes";
         };
     }

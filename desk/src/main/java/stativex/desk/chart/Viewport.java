@@ -90,6 +90,12 @@ public final class Viewport {
         rightBar = last + 1;
     }
 
+    /** Shows a bar at the right edge, as wide as bars are, and stays there. */
+    public void endWith(double bar) {
+        following = false;
+        rightBar = bar + 1;
+    }
+
     /** All bars, from edge to edge. */
     public void fit(double bars) {
         show(bars + 1, bars);

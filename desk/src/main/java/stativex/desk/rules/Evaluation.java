@@ -3,11 +3,14 @@ package stativex.desk.rules;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.BooleanSupplier;
 import stativex.desk.chart.ChartBars;
 import stativex.desk.chart.ChartModel;
+import stativex.engine.Flickers;
 import stativex.engine.SideRules;
 import stativex.engine.SignalPlan;
 import stativex.engine.Snapshot;
@@ -20,7 +23,6 @@ import stativex.market.Contract;
 import stativex.market.SeriesBuilder;
 import stativex.market.Side;
 import stativex.market.Tape;
-import stativex.rule.Blueprint;
 import stativex.rule.Program;
 import stativex.rule.Truth;
 import stativex.study.StudyProblem;
@@ -30,11 +32,12 @@ import stativex.study.StudyProblem;
  * would enter, and everything that is missing or wrong. The program in it belongs to whoever holds the evaluation.
  *
  * @param chart bars, studies and marks of would-be entries
+ * @param others charts of the further series, by name and bars
  * @param sides those whose rules read
  * @param lanes of the sides
  */
-record Evaluation(StrategyDraft draft, ChartModel chart, Program program, Map<Side, SideRules> sides,
-        Map<Side, List<Snapshot.Lane>> lanes, List<StrategyProblems.Problem> problems) {
+record Evaluation(StrategyDraft draft, ChartModel chart, Map<String, ChartModel> others, Program program,
+        Map<Side, SideRules> sides, Map<Side, List<Snapshot.Lane>> lanes, List<StrategyProblems.Problem> problems) {
 
     /** Makes evaluations of one tape; bars that were made stay for the next one. Used by one thread at a time. */
     static final class Maker {
@@ -70,7 +73,10 @@ record Evaluation(StrategyDraft draft, ChartModel chart, Program program, Map<Si
                 draft.side(side).flatMap(rule -> rules(program, side, rule, plan))
                         .ifPresent(rules -> sides.put(side, rules));
             }
-            List<Program.StudyOutput> outputs = outputs(program);
+            Map<String, List<Program.StudyOutput>> outputs = new LinkedHashMap<>();
+            outputs.put("", outputs(program, ""));
+            plan.series().forEach(series -> program.series(series.name())
+                    .ifPresent(there -> outputs.put(series.name(), outputs(program, series.name()))));
             program.take();
             int rows = program.rows();
             Map<Side, List<Snapshot.Lane>> lanes = new EnumMap<>(Side.class);
@@ -84,22 +90,64 @@ record Evaluation(StrategyDraft draft, ChartModel chart, Program program, Map<Si
                     }
                 }
             });
-            List<Snapshot.StudyView> studies = outputs.stream().map(study -> new Snapshot.StudyView(study.name(),
-                    study.column().unit(), study.column().anchored(), study.column().view(rows))).toList();
-            ChartModel chart = new ChartModel(ChartBars.history(contract, bars, false), studies, Optional.empty(),
-                    Optional.empty(), List.copyOf(marks));
-            return new Evaluation(draft, chart, program, sides, lanes, problems);
+            Map<String, ChartModel> others = new LinkedHashMap<>();
+            plan.series().stream().filter(series -> outputs.containsKey(series.name()))
+                    .forEach(series -> others.put(series.name() + "  " + series.bars().type().words(), chart(
+                            program.series(series.name()).orElseThrow(), outputs.get(series.name()), List.of())));
+            return new Evaluation(draft, chart(bars, outputs.get(""), marks), others, program, sides, lanes, problems);
+        }
+
+        private ChartModel chart(BarSeries bars, List<Program.StudyOutput> studies, List<ChartModel.Mark> marks) {
+            return new ChartModel(ChartBars.history(contract, bars, false),
+                    studies.stream().map(study -> new Snapshot.StudyView(study.name(), study.column().unit(),
+                            study.column().anchored(), study.column().view(bars.count()))).toList(),
+                    Optional.empty(), Optional.empty(), List.copyOf(marks));
+        }
+
+        /**
+         * The same with what signals did inside their bars: of a strategy that is judged on every trade.
+         *
+         * @param stop asked whether to give up
+         */
+        Evaluation withFlickers(Evaluation of, BooleanSupplier stop) {
+            SignalPlan plan = of.draft.signals().orElseThrow();
+            SeriesBuilder builder = new SeriesBuilder(tape, contract.calendar(), plan.bars());
+            Program own = program(plan, builder.series());
+            List<SideRules> rules = of.sides.keySet().stream()
+                    .flatMap(side -> rules(own, side, of.draft.side(side).orElseThrow(), plan).stream()).toList();
+            Map<Side, Flickers.Found> found = Flickers.find(tape, builder, own, rules, stop);
+            Map<Side, List<Snapshot.Lane>> lanes = new EnumMap<>(of.lanes);
+            List<ChartModel.Mark> marks = new ArrayList<>();
+            found.forEach((side, flickers) -> {
+                // it enters the first time in a bar that its rule holds, whatever the close says
+                for (int bar = 0; bar < flickers.raised().count(); bar++) {
+                    if (flickers.raised().get(bar) == 1) {
+                        marks.add(new ChartModel.Mark(bar, side));
+                    }
+                }
+                List<Snapshot.Lane> all = new ArrayList<>(of.lanes.get(side));
+                Snapshot.Lane whole = all.removeLast();
+                all.add(new Snapshot.Lane(whole.text(), whole.truth(), Optional.of(flickers.raised()),
+                        flickers.provisional()));
+                lanes.put(side, all);
+            });
+            ChartModel chart = new ChartModel(of.chart.bars(), of.chart.studies(), of.chart.lastPrice(),
+                    of.chart.strategy(), List.copyOf(marks));
+            return new Evaluation(of.draft, chart, of.others, of.program, of.sides, lanes, of.problems);
+        }
+
+        /** Whether its signals can come and go inside a bar. */
+        static boolean flickers(Evaluation of) {
+            return !of.sides.isEmpty() && of.draft.signals()
+                    .filter(plan -> plan.evaluate() == SignalPlan.Evaluate.EVERY_TRADE).isPresent();
         }
 
         /** A study that cannot be made is a problem of its own; the others are there. */
         private Program program(SignalPlan plan, BarSeries bars) {
             try {
-                return new Program(new Blueprint(contract.tickSize(), contract.calendar(), plan.series(),
-                        plan.studies(), plan.drawings().stream().map(drawn -> drawn.on(contract)).toList(), Map.of()),
-                        bars);
+                return new Program(plan.blueprint(contract), bars);
             } catch (IllegalArgumentException e) {
-                return new Program(new Blueprint(contract.tickSize(), contract.calendar(), List.of(), List.of(),
-                        List.of(), Map.of()), bars);
+                return new Program(SignalPlan.of(plan.bars(), List.of()).blueprint(contract), bars);
             }
         }
 
@@ -113,9 +161,9 @@ record Evaluation(StrategyDraft draft, ChartModel chart, Program program, Map<Si
             }
         }
 
-        private static List<Program.StudyOutput> outputs(Program program) {
+        private static List<Program.StudyOutput> outputs(Program program, String series) {
             try {
-                return program.studies("");
+                return program.studies(series);
             } catch (StudyProblem e) {
                 // said among the problems
                 return List.of();

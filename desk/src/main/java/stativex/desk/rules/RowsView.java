@@ -135,8 +135,15 @@ final class RowsView extends VBox {
             commit(words, () -> apply(rows.orElseThrow().with(index, words.getText())));
             first.getChildren().add(words);
         }
-        second.getChildren().addAll(gap, held, remove);
         VBox box = new VBox(3, first, second);
+        HBox last = second;
+        if (second.getChildren().size() > 1) {
+            // a timing with its number of bars takes a line of its own
+            last = new HBox(4);
+            last.setAlignment(Pos.CENTER_LEFT);
+            box.getChildren().add(last);
+        }
+        last.getChildren().addAll(gap, held, remove);
         box.getStyleClass().add("rule-row");
         box.setId("row-" + index);
         return box;
@@ -149,8 +156,8 @@ final class RowsView extends VBox {
         ComboBox<String> relation = choice(RuleRows.RELATIONS, parts.relation(),
                 "Relation of condition " + (index + 1));
         relation.setId("row-relation-" + index);
-        relation.setPrefWidth(92);
-        relation.setMinWidth(92);
+        relation.setPrefWidth(108);
+        relation.setMinWidth(108);
         relation.setOnAction(e -> change(index, p -> related(p, relation.getValue())));
         first.getChildren().addAll(left, relation);
         if (!parts.relation().equals("holds")) {
@@ -180,6 +187,9 @@ final class RowsView extends VBox {
         if (now.endsWith("last")) {
             NumberField bars = new NumberField(parts.timing().replaceAll("\\D+", ""), 2, "Bars", BigDecimal.ONE);
             bars.setId("row-bars-" + index);
+            bars.setMinWidth(36);
+            timing.setMaxWidth(Double.MAX_VALUE);
+            HBox.setHgrow(timing, Priority.ALWAYS);
             bars.onChanged(() -> bars.number().ifPresent(n -> change(index, p -> new RuleRows.Parts(p.left(),
                     p.relation(), p.right(),
                     now + " " + n.toPlainString() + (n.compareTo(BigDecimal.ONE) == 0 ? " bar" : " bars")))));

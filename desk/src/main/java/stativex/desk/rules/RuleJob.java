@@ -1,5 +1,6 @@
 package stativex.desk.rules;
 
+import java.util.concurrent.CancellationException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.atomic.AtomicInteger;
@@ -15,7 +16,8 @@ final class RuleJob {
     private final AtomicInteger answered = new AtomicInteger();
 
     /**
-     * @param done gets the evaluation, on the window's thread; not called while the document does not read
+     * @param done gets the evaluation, on the window's thread; not called while the document does not read; called again
+     *     when it is known what signals did inside their bars
      * @param failed gets what went wrong, likewise
      */
     void evaluate(Evaluation.Maker maker, StrategyDraft draft, Consumer<Evaluation> done, Consumer<String> failed) {
@@ -27,6 +29,12 @@ final class RuleJob {
             try {
                 var evaluation = maker.evaluate(draft);
                 answer(turn, () -> evaluation.ifPresent(done));
+                if (evaluation.filter(Evaluation.Maker::flickers).isPresent()) {
+                    Evaluation more = maker.withFlickers(evaluation.get(), () -> asked.get() != turn);
+                    answer(turn, () -> done.accept(more));
+                }
+            } catch (CancellationException e) {
+                // something else was asked for
             } catch (RuntimeException e) {
                 answer(turn, () -> failed.accept(e.getMessage()));
             }

@@ -68,6 +68,7 @@ public final class RulesStage extends BorderPane {
     private final StudyShelf studies;
     private final Viewport viewport = new Viewport();
     private final ChartView chart = new ChartView(viewport);
+    private final OtherCharts others;
     private final LanesView lanes = new LanesView(viewport);
     private final WhyView why;
     private final RowsView rows = new RowsView(text -> edit(d -> d.withRule(side(), text)));
@@ -101,6 +102,7 @@ public final class RulesStage extends BorderPane {
         this.folder = folder;
         this.maker = new Evaluation.Maker(contract, tape);
         this.why = new WhyView(contract);
+        this.others = new OtherCharts(link);
         this.shelf = new Shelf(contract, this::open, this::add, this::rename, this::remove,
                 () -> evaluation.filter(Evaluation::complete).ifPresent(e -> toRun.accept(draft)));
         this.studies = new StudyShelf(contract, this::studiesChanged, (from, to) -> edit(d -> d.renamed(from, to)));
@@ -150,6 +152,7 @@ public final class RulesStage extends BorderPane {
     /** The stage is not shown any more. */
     public void leave() {
         chart.unlink();
+        others.show(Map.of());
     }
 
     private Region centre() {
@@ -182,7 +185,7 @@ public final class RulesStage extends BorderPane {
         Region below = rule();
         why.setPrefHeight(188);
         why.setMinHeight(120);
-        VBox box = new VBox(head, chart, above, lanesHead, lanes, below, why);
+        VBox box = new VBox(head, chart, others, above, lanesHead, lanes, below, why);
         box.getStyleClass().add("centre");
         return box;
     }
@@ -389,6 +392,7 @@ public final class RulesStage extends BorderPane {
     private void showEvaluation() {
         evaluation.ifPresent(made -> {
             chart.show(made.chart());
+            others.show(made.others());
             text.know(made.program());
             text.problems(draft.rule(side).isBlank() ? List.of() : made.program().problems(draft.rule(side)));
             rows.show(draft.rule(side), names());
@@ -421,6 +425,7 @@ public final class RulesStage extends BorderPane {
             ChartModel model = made.chart();
             figures.setText(Readout.figures(chart, model));
             values.setText(Readout.studies(chart, model));
+            others.follow(model, viewport);
             List<Snapshot.Lane> shown = made.lanes().getOrDefault(side, List.of());
             lanesTitle.setText("Why lanes — " + side.word());
             lanes.show(shown, side, chart.cursorBar(), chosen);
@@ -473,11 +478,6 @@ public final class RulesStage extends BorderPane {
         showMoved();
     }
 
-    /** Looks at one bar, as a click on it does. */
-    void look(int bar) {
-        choose(bar);
-    }
-
     private void studiesChanged(List<StudyDefinition> next) {
         edit(d -> d.withStudies(next));
     }
@@ -520,6 +520,11 @@ public final class RulesStage extends BorderPane {
                 }
             }
         });
+    }
+
+    /** The chart takes the keyboard. */
+    public void focus() {
+        chart.requestFocus();
     }
 
     /** Says something to the person. */

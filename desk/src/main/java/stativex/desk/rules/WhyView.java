@@ -7,6 +7,7 @@ import java.util.stream.Collectors;
 import javafx.geometry.Insets;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -65,6 +66,7 @@ final class WhyView extends VBox {
         heading.setText("Bar " + Format.clock(moments.applyAsLong(bar), contract.calendar().zone())
                 + (truth == Truth.TRUE ? " — why" : " — why not"));
         sentence.setText(words(rules, bar, parts));
+        sentence.setTooltip(new Tooltip(sentence.getText()));
         sentence.getStyleClass().setAll("label", truth == Truth.TRUE ? "muted" : "warn-text");
         tree.getChildren().clear();
         tree.getChildren().add(line(rules.side().word() + ": all of", "", truth, 0, false));
@@ -119,6 +121,9 @@ final class WhyView extends VBox {
         words.setMinWidth(USE_PREF_SIZE);
         Label figures = new Label(numbers);
         figures.getStyleClass().add("figures");
+        if (!numbers.isEmpty()) {
+            figures.setTooltip(new Tooltip(numbers));
+        }
         Region gap = new Region();
         HBox.setHgrow(gap, Priority.ALWAYS);
         Label verdict = new Label(truth == Truth.TRUE ? "yes" : truth == Truth.FALSE ? "no" : "absent");

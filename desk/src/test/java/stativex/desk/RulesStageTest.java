@@ -1,0 +1,274 @@
+package stativex.desk;
+
+import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertFalse;
+import static org.testng.Assert.assertTrue;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Set;
+import javafx.geometry.Bounds;
+import javafx.geometry.Point2D;
+import javafx.scene.Node;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Labeled;
+import javafx.scene.control.ListView;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.TextInputControl;
+import javafx.scene.input.KeyCode;
+import org.fxmisc.richtext.CodeArea;
+import org.testfx.util.WaitForAsyncUtils;
+import org.testng.annotations.BeforeMethod;
+import org.testng.annotations.Test;
+import stativex.files.DataFolder;
+import stativex.files.StrategyDraft;
+import stativex.market.Side;
+
+/** The Rules stage as a person works it: from an idea to marks on the chart. */
+public class RulesStageTest extends DeskTest {
+    @BeforeMethod(dependsOnMethods = "openWindow")
+    public void goToRules() {
+        robot.push(KeyCode.SHORTCUT, KeyCode.DIGIT2);
+        shown();
+    }
+
+    private void shown() {
+        WaitForAsyncUtils.waitForFxEvents();
+        until("the rules are on the chart", () -> !window.rulesStage().isBusy());
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    private StrategyDraft draft() {
+        return fx(() -> window.rulesStage().draft());
+    }
+
+    private boolean there(String id) {
+        return fx(() -> robot.lookup(id).tryQuery().filter(Node::isVisible).isPresent());
+    }
+
+    private CodeArea area() {
+        return robot.lookup("#rule-text").queryAs(CodeArea.class);
+    }
+
+    private String ruleText() {
+        return fx(() -> area().getText());
+    }
+
+    private void type(String id, String value) {
+        robot.clickOn(id).push(KeyCode.SHORTCUT, KeyCode.A).write(value).push(KeyCode.ENTER);
+        shown();
+    }
+
+    private void choose(String id, String item) {
+        ComboBox<String> box = robot.lookup(id).queryComboBox();
+        fx(() -> {
+            box.requestFocus();
+            box.getSelectionModel().select(item);
+            return null;
+        });
+        shown();
+    }
+
+    /** Begins one of the ready-made strategies. */
+    private void begin(String id) {
+        MenuButton menu = robot.lookup("#strategy-new").queryAs(MenuButton.class);
+        fx(() -> {
+            menu.getItems().stream().filter(item -> id.equals(item.getId()) || id.equals(item.getText())).findFirst()
+                    .orElseThrow().fire();
+            return null;
+        });
+        shown();
+    }
+
+    private String held(int row) {
+        String facts = text("#row-facts-" + row);
+        return facts.substring(facts.indexOf('·') + 1).strip();
+    }
+
+    private Point2D onChart(double x, double y) {
+        Bounds bounds = fx(() -> {
+            Node chart = robot.lookup("#rules-chart").query();
+            return chart.localToScreen(chart.getBoundsInLocal());
+        });
+        return new Point2D(bounds.getMinX() + x, bounds.getMinY() + y);
+    }
+
+    @Test
+    public void fromAnIdeaToMarksOnTheChart() throws Exception {
+        begin("Empty");
+        assertTrue(text("#rules-state").contains("no rule yet"), text("#rules-state"));
+        // rows first; the text follows
+        robot.clickOn("#row-add");
+        shown();
+        assertEquals(ruleText(), "close > open");
+        String up = held(0);
+        choose("#row-relation-0", "is below");
+        assertEquals(ruleText(), "close < open");
+        assertFalse(held(0).equals(up), "the lane changed: " + up);
+        type("#row-left-0", "high");
+        choose("#row-relation-0", "rises through");
+        assertEquals(ruleText(), "high rises through open");
+        choose("#row-timing-0", "on any of the last");
+        assertEquals(ruleText(), "high rises through open on any of the last 4 bars");
+        type("#row-bars-0", "3");
+        assertEquals(ruleText(), "high rises through open on any of the last 3 bars");
+        // a study, and a condition about it
+        robot.clickOn("#study-add");
+        shown();
+        type("#study-name", "drift");
+        type("#study-length", "34");
+        assertEquals(draft().studies().getFirst().words(), "EMA 34 of close");
+        robot.clickOn("#row-add");
+        shown();
+        choose("#row-relation-1", "is rising");
+        type("#row-left-1", "drift");
+        type("#row-right-1", "5 bars");
+        assertEquals(ruleText(),
+                "high rises through open on any of the last 3 bars\nand drift is rising over 5 bars");
+        // then the text; the rows follow
+        robot.clickOn("#rule-text").push(KeyCode.SHORTCUT, KeyCode.END).push(KeyCode.ENTER)
+                .write("and (delta > 0 or close > open)").push(KeyCode.ESCAPE);
+        shown();
+        assertTrue(there("#row-2"));
+        assertTrue(there("#row-remove-2"), "what rows cannot express is one row of text");
+        String count = text("#lanes-count");
+        assertTrue(count.matches("would enter \\d+ times? in view.*"), count);
+        // an error stands under the word, the lanes stay, and mending it brings the rows back
+        robot.clickOn("#rule-text").push(KeyCode.SHORTCUT, KeyCode.END).write(" and drfit > 3").push(KeyCode.ESCAPE);
+        shown();
+        assertTrue(text("#rule-said").contains("did you mean \"drift\""), text("#rule-said"));
+        assertTrue(text("#rules-state").contains("drfit"), text("#rules-state"));
+        for (int i = 0; i < "drfit > 3".length(); i++) {
+            robot.push(KeyCode.BACK_SPACE);
+        }
+        robot.write("volume > 3").push(KeyCode.ESCAPE);
+        shown();
+        assertFalse(there("#rule-said"));
+        assertTrue(there("#row-3"));
+        robot.clickOn("#row-remove-3");
+        shown();
+        assertTrue(ruleText().endsWith("(delta > 0 or close > open)"), ruleText());
+        // the other side
+        robot.clickOn("#side-short").clickOn("#mirror");
+        shown();
+        assertEquals(ruleText(), "low falls through open on any of the last 3 bars\nand drift is falling over 5 bars\n"
+                + "and (delta < 0 or close < open)");
+        // renaming the study renames it in the rules
+        type("#study-name", "tide");
+        assertTrue(draft().rule(Side.LONG).contains("tide is rising") && ruleText().contains("tide is falling"),
+                draft().text());
+        // taken back, one step at a time
+        robot.clickOn(onChart(300, 100)).push(KeyCode.SHORTCUT, KeyCode.Z);
+        shown();
+        assertTrue(ruleText().contains("drift is falling"), ruleText());
+        assertTrue(text("#rules-state").contains("no exit plan chosen"), text("#rules-state"));
+        picture("rules-story");
+        // everything was kept as it was done
+        Path kept = DataFolder.path().resolve("strategies").resolve("new-strategy.strategy.json");
+        assertEquals(Files.readString(kept), draft().text());
+    }
+
+    @Test
+    public void hereShouldBeOneIsAnswered() {
+        robot.moveTo(onChart(420, 120)).clickOn(onChart(420, 120));
+        shown();
+        assertTrue(text("#why-heading").matches("Bar \\d\\d:\\d\\d:\\d\\d — why not"), text("#why-heading"));
+        assertTrue(text("#why-sentence").matches("\\d of 4 held; .*missed by.*"), text("#why-sentence"));
+        Set<Node> failed = robot.lookup(".why-failed").queryAll();
+        assertFalse(failed.isEmpty());
+        // by keyboard: the crosshair goes one bar on, Enter asks about it
+        String before = text("#why-heading");
+        robot.push(KeyCode.RIGHT).push(KeyCode.ENTER);
+        shown();
+        assertFalse(text("#why-heading").equals(before), before);
+        // a cell of the lanes asks as well
+        Bounds lanes = fx(() -> {
+            Node node = robot.lookup("#rules-lanes").query();
+            return node.localToScreen(node.getBoundsInLocal());
+        });
+        robot.clickOn(new Point2D(lanes.getMinX() + 300, lanes.getMinY() + 10));
+        shown();
+        assertFalse(text("#why-heading").equals(before), before);
+        picture("rules-why");
+    }
+
+    @Test
+    public void completionOffersNamesAndHelp() {
+        robot.clickOn("#rule-text").push(KeyCode.SHORTCUT, KeyCode.END).write(" and dri");
+        until("words are offered", () -> robot.lookup("#rule-offers").tryQuery().isPresent());
+        ListView<?> offers = robot.lookup("#rule-offers").queryListView();
+        assertTrue(fx(() -> offers.getItems().getFirst().toString()).contains("drift"));
+        robot.push(KeyCode.ENTER).write(" > mean").push(KeyCode.ESCAPE);
+        shown();
+        assertTrue(ruleText().endsWith("and drift > mean"), ruleText());
+        assertFalse(there("#rule-said"));
+    }
+
+    @Test
+    public void aWrongEntryIsSaidWhereItIsMadeAndNothingIsLost() {
+        String rule = ruleText();
+        type("#row-right-1", "4 +");
+        assertTrue(text("#row-problem").contains("expected"), text("#row-problem"));
+        assertEquals(ruleText(), rule);
+        robot.clickOn("#studies-list");
+        Node list = robot.lookup("#studies-list").query();
+        robot.clickOn(fx(() -> list.localToScreen(30, 60)));
+        shown();
+        type("#study-length", "0");
+        assertTrue(text("#study-problem").contains("from 1 to 100000"), text("#study-problem"));
+        assertEquals(draft().studies().get(1).settings().get("length"), "21");
+    }
+
+    @Test
+    public void theEntryIsSaidInWordsAndCanBeTakenToRun() {
+        assertTrue(text("#entry-sentence").startsWith("Buys 2 at the market, when all of it holds at a bar's close"),
+                text("#entry-sentence"));
+        choose("#entry-order", "limit");
+        assertTrue(text("#rules-state").contains("no price yet"), text("#rules-state"));
+        assertTrue(fx(() -> robot.lookup("#strategy-run").query().isDisabled()));
+        type("#entry-price", "close - 2 ticks");
+        choose("#entry-good", "bars");
+        robot.clickOn("#side-short");
+        type("#entry-price", "close + 2 ticks");
+        assertEquals(text("#rules-state"), "complete");
+        assertTrue(text("#entry-sentence").startsWith("Sells 2 at a limit of close + 2 ticks, good for 3 bars"),
+                text("#entry-sentence"));
+        choose("#entry-evaluate", "on every trade");
+        until("withdrawn signals are known",
+                () -> robot.lookup("#rules-lanes").query().getAccessibleText().contains("withdrawn on"));
+        picture("rules-flickers");
+        robot.clickOn("#entry-confirm");
+        shown();
+        assertTrue(fx(() -> robot.lookup("#entry-confirm").queryAs(CheckBox.class).isSelected()));
+        assertTrue(draft().signals().orElseThrow().confirmWithin().isPresent());
+        robot.clickOn("#strategy-run");
+        until("the Run stage has it", () -> window.workspace() != workspace);
+        assertEquals(window.workspace().inputs().strategies().getFirst().entry().type().word(), "limit");
+        assertTrue(Files.isDirectory(DataFolder.path().resolve("strategies").resolve("versions")));
+    }
+
+    @Test
+    public void readyMadeStrategiesOtherBarsAndNames() {
+        begin("new-spring-trend");
+        assertEquals(text("#rules-state"), "complete");
+        assertTrue(there("#entry-filter-0"));
+        assertTrue(there("#other-trend"), "each series has its own chart");
+        picture("rules-spring");
+        String with = text("#lanes-count");
+        robot.clickOn("#entry-filter-0");
+        shown();
+        assertFalse(draft().signals().orElseThrow().filters().getFirst().on(), with);
+        type("#strategy-name", "Spring tide");
+        assertEquals(draft().name(), "Spring tide");
+        choose("#bars-kind", "renko");
+        assertEquals(draft().signals().orElseThrow().bars().type().words(), "renko 3:6");
+        robot.clickOn("#strategy-remove").clickOn("#strategy-remove");
+        shown();
+        assertEquals(draft().name(), "Ebb fade");
+        TextInputControl name = robot.lookup("#strategy-name").queryTextInputControl();
+        assertEquals(fx(name::getText), "Ebb fade");
+        Labeled title = robot.lookup("#rules-title").queryLabeled();
+        assertTrue(fx(title::getText).endsWith("Ebb fade"));
+    }
+}
