@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.CancellationException;
+import java.util.Optional;
 import java.util.function.BooleanSupplier;
 import stativex.market.Contract;
 import stativex.market.LongColumn;
@@ -67,7 +67,7 @@ public final class Flickers {
             strategy.side(side).ifPresent(
                     rule -> sides.add(new SideRules(program, side, rule, plan, strategy.pricesEntries())));
         }
-        return find(tape, builder, program, sides, () -> false);
+        return find(tape, builder, program, sides, () -> false).orElseThrow();
     }
 
     /**
@@ -77,14 +77,15 @@ public final class Flickers {
      * @param program on the builder's series
      * @param sides made of that program
      * @param stop asked now and then whether to give up
-     * @throws CancellationException when told to give up
+     * @return empty when told to give up
      */
-    public static Map<Side, Found> find(Tape tape, SeriesBuilder builder, Program program, List<SideRules> sides,
+    public static Optional<Map<Side, Found>> find(Tape tape, SeriesBuilder builder, Program program,
+            List<SideRules> sides,
             BooleanSupplier stop) {
         List<Watched> watched = sides.stream().map(Watched::new).toList();
         for (int print = 0; print < tape.count(); print++) {
             if (print % ASK_EVERY == 0 && stop.getAsBoolean()) {
-                throw new CancellationException();
+                return Optional.empty();
             }
             builder.print(print);
             while (program.rows() < builder.series().count()) {
@@ -101,6 +102,6 @@ public final class Flickers {
         Map<Side, Found> found = new EnumMap<>(Side.class);
         watched.forEach(side -> found.put(side.rules.side(),
                 new Found(side.raised.prefix(), side.now, side.confirmed, side.withdrawn)));
-        return found;
+        return Optional.of(found);
     }
 }

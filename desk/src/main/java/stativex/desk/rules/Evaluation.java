@@ -107,15 +107,18 @@ record Evaluation(StrategyDraft draft, ChartModel chart, Map<String, ChartModel>
         /**
          * The same with what signals did inside their bars: of a strategy that is judged on every trade.
          *
-         * @param stop asked whether to give up
+         * @param stop asked whether to give up; then empty
          */
-        Evaluation withFlickers(Evaluation of, BooleanSupplier stop) {
+        Optional<Evaluation> withFlickers(Evaluation of, BooleanSupplier stop) {
             SignalPlan plan = of.draft.signals().orElseThrow();
             SeriesBuilder builder = new SeriesBuilder(tape, contract.calendar(), plan.bars());
             Program own = program(plan, builder.series());
             List<SideRules> rules = of.sides.keySet().stream()
                     .flatMap(side -> rules(own, side, of.draft.side(side).orElseThrow(), plan).stream()).toList();
-            Map<Side, Flickers.Found> found = Flickers.find(tape, builder, own, rules, stop);
+            return Flickers.find(tape, builder, own, rules, stop).map(found -> with(of, found));
+        }
+
+        private static Evaluation with(Evaluation of, Map<Side, Flickers.Found> found) {
             Map<Side, List<Snapshot.Lane>> lanes = new EnumMap<>(of.lanes);
             List<ChartModel.Mark> marks = new ArrayList<>();
             found.forEach((side, flickers) -> {

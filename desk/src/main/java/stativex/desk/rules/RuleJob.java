@@ -1,6 +1,5 @@
 package stativex.desk.rules;
 
-import java.util.concurrent.CancellationException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.atomic.AtomicInteger;
@@ -30,11 +29,9 @@ final class RuleJob {
                 var evaluation = maker.evaluate(draft);
                 answer(turn, () -> evaluation.ifPresent(done));
                 if (evaluation.filter(Evaluation.Maker::flickers).isPresent()) {
-                    Evaluation more = maker.withFlickers(evaluation.get(), () -> asked.get() != turn);
-                    answer(turn, () -> done.accept(more));
+                    maker.withFlickers(evaluation.get(), () -> asked.get() != turn)
+                            .ifPresent(more -> answer(turn, () -> done.accept(more)));
                 }
-            } catch (CancellationException e) {
-                // something else was asked for
             } catch (RuntimeException e) {
                 answer(turn, () -> failed.accept(e.getMessage()));
             }
