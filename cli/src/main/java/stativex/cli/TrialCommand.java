@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.Callable;
+import java.util.stream.IntStream;
 import picocli.CommandLine.ArgGroup;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
@@ -15,6 +16,7 @@ import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Spec;
 import stativex.demo.Demo;
 import stativex.engine.Flickers;
+import stativex.engine.Snapshot;
 import stativex.engine.Strategy;
 import stativex.files.BadInput;
 import stativex.files.Documents;
@@ -25,6 +27,7 @@ import stativex.market.Decimals;
 import stativex.market.Money;
 import stativex.order.Realism;
 import stativex.order.Terms;
+import stativex.rule.Truth;
 import stativex.trial.Inputs;
 import stativex.trial.Run;
 import stativex.trial.Summary;
@@ -87,10 +90,24 @@ final class TrialCommand implements Callable<Integer> {
                 + ", deepest drawdown " + Money.text(summary.deepestDrawdown()) + "; tick mode, "
                 + run.inputs().terms().realism().word() + ", " + run.inputs().tape().count() + " prints. Results in "
                 + out);
+        neverJudged(run);
         if (countFlickers) {
             flickers(run.inputs(), print);
         }
         return 0;
+    }
+
+    /** A condition that was absent on every bar has never said no: that is said. */
+    private void neverJudged(Run run) {
+        for (Snapshot.StrategyView strategy : run.engine().snapshot().strategies()) {
+            strategy.lanes().forEach((side, lanes) -> lanes.stream().limit(Math.max(1, lanes.size() - 1))
+                    .filter(lane -> lane.truth().count() > 0 && IntStream.range(0, lane.truth().count())
+                            .allMatch(bar -> lane.truth().get(bar) == Truth.ABSENT))
+                    .forEach(lane -> spec.commandLine().getErr().println("stativex: note: strategy \""
+                            + strategy.strategy().name() + "\", " + side.word() + ": " + lane.text()
+                            + " was absent on every one of " + lane.truth().count()
+                            + " bars: it looks back further than the tape, or divides by zero")));
+        }
     }
 
     private static void flickers(Inputs inputs, PrintWriter print) {

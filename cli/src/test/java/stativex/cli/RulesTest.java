@@ -151,4 +151,16 @@ public class RulesTest {
                 Integer.parseInt(figures.group(2)) + Integer.parseInt(figures.group(3)));
         assertTrue(Integer.parseInt(figures.group(2)) > 0 && Integer.parseInt(figures.group(3)) > 0, said);
     }
+
+    /** A look-back longer than the tape is said, not taken for a no. */
+    @Test
+    public void aConditionThatIsNeverJudgedIsSaid() throws IOException {
+        String text = Files.readString(folder.resolve("ebb-fade.strategy.json"));
+        Path file = folder.resolve("long.strategy.json");
+        Files.writeString(file, text.replace("\"length\": 14", "\"length\": 90000"));
+        String said = said(0, "trial", "--tape", folder + "/tdl.ticks.csv", "--contract", folder + "/tdl.contract.json",
+                "--strategy", file.toString(), "--account", folder + "/gannet-row-40k.account.json", "--out",
+                folder.resolve("never").toString());
+        assertTrue(said.contains("strategy \"Ebb fade\", long: reach > 4 ticks was absent on every one of"), said);
+    }
 }

@@ -42,11 +42,6 @@ public abstract class Condition implements Step {
 
     abstract void evaluate(byte[] truth, int from, int to);
 
-    /** How many earlier bars it looks at. */
-    public int reach() {
-        return 0;
-    }
-
     /** The conditions that must all hold: the lanes under a chart. */
     public List<Condition> parts() {
         return List.of(this);

@@ -114,11 +114,6 @@ final class Conditions {
         }
 
         @Override
-        public int reach() {
-            return Math.max(left.reach(), right.reach());
-        }
-
-        @Override
         public Explanation explain(int bar) {
             return compared(text(), at(bar), left, right, bar);
         }
@@ -148,11 +143,6 @@ final class Conditions {
                         : rises ? above(x[bar - 1], y[bar - 1]) : above(y[bar - 1], x[bar - 1]);
                 truth[bar] = (byte) Truth.and(now, Truth.not(before));
             }
-        }
-
-        @Override
-        public int reach() {
-            return Math.max(left.reach(), right.reach()) + 1;
         }
 
         @Override
@@ -196,11 +186,6 @@ final class Conditions {
         }
 
         @Override
-        public int reach() {
-            return Math.addExact(value.reach(), bars);
-        }
-
-        @Override
         public Explanation explain(int bar) {
             Explanation.Amount now = new Explanation.Amount(value.at(bar), value.unit());
             double earlier = bar < bars ? Double.NaN : value.at(bar - bars);
@@ -239,11 +224,6 @@ final class Conditions {
             for (int bar = from; bar < to; bar++) {
                 truth[bar] = judge(x[bar], 0, x[bar] != 0);
             }
-        }
-
-        @Override
-        public int reach() {
-            return value.reach();
         }
 
         @Override
@@ -293,11 +273,6 @@ final class Conditions {
         }
 
         @Override
-        public int reach() {
-            return inner.reach();
-        }
-
-        @Override
         public Explanation explain(int bar) {
             Explanation of = inner.explain(bar);
             return new Explanation(text(), at(bar), of.terms(), Optional.empty(), OptionalInt.empty(), of.note(),
@@ -323,11 +298,6 @@ final class Conditions {
                     truth[bar] = (byte) Truth.and(truth[bar], t[bar]);
                 }
             }
-        }
-
-        @Override
-        public int reach() {
-            return of.stream().mapToInt(Condition::reach).max().orElse(0);
         }
 
         @Override
@@ -362,11 +332,6 @@ final class Conditions {
         }
 
         @Override
-        public int reach() {
-            return of.stream().mapToInt(Condition::reach).max().orElse(0);
-        }
-
-        @Override
         public Explanation explain(int bar) {
             return Explanation.of(text(), at(bar), of.stream().map(part -> part.explain(bar)).toList());
         }
@@ -397,11 +362,6 @@ final class Conditions {
                 }
                 truth[bar] = (byte) found;
             }
-        }
-
-        @Override
-        public int reach() {
-            return Math.addExact(of.reach(), bars - 1);
         }
 
         /** Tells of the bar that decided: at which it held or, if it did not, came nearest; for each: failed. */
@@ -459,11 +419,6 @@ final class Conditions {
         }
 
         @Override
-        public int reach() {
-            return of.reach();
-        }
-
-        @Override
         public Explanation explain(int bar) {
             Explanation now = of.explain(bar).as(text(), at(bar));
             return of.at(bar) != Truth.TRUE || at(bar) == Truth.TRUE
@@ -517,11 +472,6 @@ final class Conditions {
             return up
                     ? extreme.values()[bar] > close.values()[at]
                     : extreme.values()[bar] < close.values()[at];
-        }
-
-        @Override
-        public int reach() {
-            return Math.addExact(of.reach(), within);
         }
 
         @Override

@@ -56,11 +56,6 @@ public abstract class Value implements Step {
         return 1;
     }
 
-    /** How many earlier bars it looks at. */
-    int reach() {
-        return 0;
-    }
-
     /** The named values it is made of, for those who want to see every number. */
     List<Explanation.Term> terms(int bar) {
         return List.of(new Explanation.Term(text, new Explanation.Amount(at(bar), unit())));

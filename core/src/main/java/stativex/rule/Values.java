@@ -153,11 +153,6 @@ final class Values {
         }
 
         @Override
-        int reach() {
-            return Math.addExact(bars, value.reach());
-        }
-
-        @Override
         String absence(int bar) {
             return !Double.isNaN(at(bar))
                     ? ""
@@ -214,11 +209,6 @@ final class Values {
         }
 
         @Override
-        int reach() {
-            return Math.max(left.reach(), right.reach());
-        }
-
-        @Override
         List<Explanation.Term> terms(int bar) {
             List<Explanation.Term> terms = new ArrayList<>(left.terms(bar));
             terms.addAll(right.terms(bar));
@@ -255,11 +245,6 @@ final class Values {
             for (int bar = from; bar < to; bar++) {
                 y[bar] = function.applyAsDouble(left.values()[bar], right.values()[bar]);
             }
-        }
-
-        @Override
-        int reach() {
-            return Math.max(left.reach(), right.reach());
         }
 
         @Override
@@ -301,11 +286,6 @@ final class Values {
         }
 
         @Override
-        int reach() {
-            return Math.max(value.reach(), when.reach() + 1);
-        }
-
-        @Override
         String absence(int bar) {
             return Double.isNaN(at(bar)) ? when.text() + " has not become true yet" : "";
         }
@@ -327,11 +307,6 @@ final class Values {
             for (int bar = from; bar < to; bar++) {
                 y[bar] = t[bar] == Truth.TRUE ? 0 : bar == 0 ? Double.NaN : y[bar - 1] + 1;
             }
-        }
-
-        @Override
-        int reach() {
-            return when.reach();
         }
 
         @Override
@@ -385,11 +360,6 @@ final class Values {
         }
 
         @Override
-        int reach() {
-            return of.reach();
-        }
-
-        @Override
         String absence(int bar) {
             return Double.isNaN(at(bar)) ? "what " + text() + " counts from has not been yet" : "";
         }
@@ -417,11 +387,6 @@ final class Values {
                 }
                 y[bar] = times;
             }
-        }
-
-        @Override
-        int reach() {
-            return Math.addExact(of.reach(), bars - 1);
         }
 
         @Override

@@ -56,7 +56,20 @@ public class RulesStageTest extends DeskTest {
     }
 
     private void type(String id, String value) {
+        press(id);
         robot.clickOn(id).push(KeyCode.SHORTCUT, KeyCode.A).write(value).push(KeyCode.ENTER);
+        shown();
+    }
+
+    /** Goes there by keyboard, which scrolls it into view, and presses it. */
+    private void press(String id) {
+        Node node = robot.lookup(id).query();
+        fx(() -> {
+            node.requestFocus();
+            return null;
+        });
+        WaitForAsyncUtils.waitForFxEvents();
+        robot.clickOn(id);
         shown();
     }
 
@@ -238,8 +251,7 @@ public class RulesStageTest extends DeskTest {
         until("withdrawn signals are known",
                 () -> robot.lookup("#rules-lanes").query().getAccessibleText().contains("withdrawn on"));
         picture("rules-flickers");
-        robot.clickOn("#entry-confirm");
-        shown();
+        press("#entry-confirm");
         assertTrue(fx(() -> robot.lookup("#entry-confirm").queryAs(CheckBox.class).isSelected()));
         assertTrue(draft().signals().orElseThrow().confirmWithin().isPresent());
         robot.clickOn("#strategy-run");
@@ -256,8 +268,7 @@ public class RulesStageTest extends DeskTest {
         assertTrue(there("#other-trend"), "each series has its own chart");
         picture("rules-spring");
         String with = text("#lanes-count");
-        robot.clickOn("#entry-filter-0");
-        shown();
+        press("#entry-filter-0");
         assertFalse(draft().signals().orElseThrow().filters().getFirst().on(), with);
         type("#strategy-name", "Spring tide");
         assertEquals(draft().name(), "Spring tide");
@@ -270,5 +281,66 @@ public class RulesStageTest extends DeskTest {
         assertEquals(fx(name::getText), "Ebb fade");
         Labeled title = robot.lookup("#rules-title").queryLabeled();
         assertTrue(fx(title::getText).endsWith("Ebb fade"));
+    }
+
+    @Test
+    public void seriesFiltersGradesAndDrawnLinesAreEdited() {
+        robot.clickOn("#series-add");
+        shown();
+        assertEquals(draft().series().getFirst().name(), "trend");
+        assertTrue(there("#other-trend"));
+        robot.clickOn("#rule-text").push(KeyCode.SHORTCUT, KeyCode.END).write(" and trend.close > open")
+                .push(KeyCode.ESCAPE);
+        shown();
+        assertFalse(there("#rule-said"), "the rule may speak of the series");
+        // a filter, for the long side only, and off again
+        press("#entry-filter-add");
+        type("#entry-filter-rule-0", "reach > 6 ticks");
+        assertEquals(draft().signals().orElseThrow().filters().getFirst().longRule().orElseThrow(), "reach > 6 ticks");
+        assertTrue(draft().signals().orElseThrow().filters().getFirst().shortRule().isEmpty());
+        press("#entry-filter-0");
+        assertFalse(draft().signals().orElseThrow().filters().getFirst().on());
+        // a wrong one says so
+        type("#entry-filter-rule-0", "raech > 6 ticks");
+        assertTrue(text("#rules-state").contains("filters[0] long") && text("#rules-state").contains("did you mean"),
+                text("#rules-state"));
+        type("#entry-filter-rule-0", "reach > 6 ticks");
+        press("#entry-grade-add");
+        assertEquals(draft().side(Side.LONG).orElseThrow().enters(), java.util.List.of("grade"));
+        // the only grade cannot be kept from entering
+        press("#entry-grade-0");
+        assertEquals(draft().side(Side.LONG).orElseThrow().enters(), java.util.List.of("grade"));
+        press("#entry-reverse");
+        assertTrue(draft().reverses());
+        assertEquals(text("#rules-state"), "complete");
+        robot.clickOn("#strategy-run");
+        shown();
+        assertTrue(text("#strategy-said").contains("reversing a position"), text("#strategy-said"));
+        // a line is drawn, named in a rule, and goes into the strategy as it stands
+        robot.clickOn(onChart(300, 120)).push(KeyCode.L);
+        shown();
+        String name = fx(() -> stativex.files.DrawingFile.own(workspace.inputs().contract()).read().getFirst().name());
+        robot.clickOn("#rule-text").push(KeyCode.SHORTCUT, KeyCode.END).write(" and close < drawn \"" + name + "\"")
+                .push(KeyCode.ESCAPE);
+        shown();
+        assertFalse(there("#rule-said"));
+        assertEquals(draft().signals().orElseThrow().drawings().getFirst().name(), name);
+        picture("rules-full");
+    }
+
+    /** A study that no tape of this length can warm up is never a silent false. */
+    @Test
+    public void aRuleThatIsNeverJudgedSaysWhy() {
+        Node list = robot.lookup("#studies-list").query();
+        robot.clickOn(fx(() -> list.localToScreen(30, 100)));
+        shown();
+        type("#study-length", "90000");
+        assertEquals(draft().studies().get(2).settings().get("length"), "90000");
+        fx(() -> {
+            area().replaceText("reach > 4 ticks");
+            return null;
+        });
+        shown();
+        assertEquals(text("#lanes-count"), "absent on every bar of this tape: reach is warming up");
     }
 }

@@ -69,32 +69,34 @@ public final class DrawingFile {
         return TapeTime.nanos(Instant.parse(entry.required(field).asString()));
     }
 
+    /** Something drawn as it stands in documents. */
+    static Map<String, Object> entry(Drawing drawing, Contract contract) {
+        Map<String, Object> entry = new LinkedHashMap<>();
+        switch (drawing) {
+            case Drawing.Level level -> {
+                entry.put("kind", "level");
+                entry.put("price", contract.text(level.price()));
+            }
+            case Drawing.Slope slope -> {
+                entry.put("kind", "slope");
+                entry.put("time", TapeTime.instant(slope.time1()).toString());
+                entry.put("price", contract.text(slope.price1()));
+                entry.put("time2", TapeTime.instant(slope.time2()).toString());
+                entry.put("price2", contract.text(slope.price2()));
+            }
+            case Drawing.Marker marker -> {
+                entry.put("kind", "marker");
+                entry.put("time", TapeTime.instant(marker.time()).toString());
+                entry.put("price", contract.text(marker.price()));
+            }
+        }
+        entry.put("name", drawing.name());
+        return entry;
+    }
+
     /** Keeps them, in one piece or not at all. */
     public void write(List<Drawing> drawings) {
-        List<Object> entries = new ArrayList<>();
-        for (Drawing drawing : drawings) {
-            Map<String, Object> entry = new LinkedHashMap<>();
-            switch (drawing) {
-                case Drawing.Level level -> {
-                    entry.put("kind", "level");
-                    entry.put("price", contract.text(level.price()));
-                }
-                case Drawing.Slope slope -> {
-                    entry.put("kind", "slope");
-                    entry.put("time", TapeTime.instant(slope.time1()).toString());
-                    entry.put("price", contract.text(slope.price1()));
-                    entry.put("time2", TapeTime.instant(slope.time2()).toString());
-                    entry.put("price2", contract.text(slope.price2()));
-                }
-                case Drawing.Marker marker -> {
-                    entry.put("kind", "marker");
-                    entry.put("time", TapeTime.instant(marker.time()).toString());
-                    entry.put("price", contract.text(marker.price()));
-                }
-            }
-            entry.put("name", drawing.name());
-            entries.add(entry);
-        }
+        List<Object> entries = new ArrayList<>(drawings.stream().map(drawing -> entry(drawing, contract)).toList());
         Map<String, Object> document = new LinkedHashMap<>();
         document.put("document", "drawings");
         document.put("version", 1);

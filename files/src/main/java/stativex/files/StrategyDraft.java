@@ -1,20 +1,29 @@
 package stativex.files;
 
 import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import stativex.engine.SignalPlan;
 import stativex.engine.Strategy;
 import stativex.engine.StrategyProblems;
 import stativex.market.BarSettings;
 import stativex.market.BarType;
 import stativex.market.Contract;
+import stativex.market.Drawing;
 import stativex.market.Side;
 import stativex.order.Order;
+import stativex.rule.Blueprint;
 import stativex.rule.Renaming;
 import stativex.study.StudyDefinition;
 import tools.jackson.databind.JsonNode;
@@ -26,6 +35,8 @@ import tools.jackson.databind.node.ObjectNode;
  * fields that nobody changes stay as they were, so nothing is lost.
  */
 public final class StrategyDraft {
+    private static final Pattern DRAWN = Pattern.compile("\\bdrawn\\s+\"([^\"\n]*)\"");
+
     private final ObjectNode document;
 
     private StrategyDraft(ObjectNode document) {
@@ -147,34 +158,22 @@ public final class StrategyDraft {
         });
     }
 
-    /** Which grades of a side may enter. */
-    public StrategyDraft withEntering(Side side, List<String> grades) {
-        return change(d -> {
-            ArrayNode names = object(d, side.word()).putArray("enters");
-            grades.forEach(names::add);
-        });
-    }
-
-    /** Switches a filter on or off. */
-    public StrategyDraft withFilter(int filter, boolean on) {
-        return change(d -> ((ObjectNode) d.get("filters").get(filter)).put("on", on));
-    }
-
     /** The bars of its signal series; where they begin anew stays as it was. */
     public StrategyDraft withBars(BarType type) {
-        return change(d -> {
-            ObjectNode signal = object(d, "signal");
-            signal.remove(List.of("bars", "size", "turn"));
-            switch (type) {
-                case BarType.Ticks t -> signal.put("bars", "tick").put("size", t.trades());
-                case BarType.Volume v -> signal.put("bars", "volume").put("size", v.contracts());
-                case BarType.Range r -> signal.put("bars", "range").put("size", r.ticks());
-                case BarType.Time t -> signal.put("bars", "seconds").put("size",
-                        new BigDecimal(t.nanos()).movePointLeft(9).stripTrailingZeros());
-                case BarType.Renko r -> signal.put("bars", "renko").put("size", r.step()).put("turn", r.turn());
-                case BarType.Period p -> signal.put("bars", p.name().toLowerCase(java.util.Locale.ROOT));
-            }
-        });
+        return change(d -> put(object(d, "signal"), type));
+    }
+
+    private static void put(ObjectNode bars, BarType type) {
+        bars.remove(List.of("bars", "size", "turn"));
+        switch (type) {
+            case BarType.Ticks t -> bars.put("bars", "tick").put("size", t.trades());
+            case BarType.Volume v -> bars.put("bars", "volume").put("size", v.contracts());
+            case BarType.Range r -> bars.put("bars", "range").put("size", r.ticks());
+            case BarType.Time t -> bars.put("bars", "seconds").put("size",
+                    new BigDecimal(t.nanos()).movePointLeft(9).stripTrailingZeros());
+            case BarType.Renko r -> bars.put("bars", "renko").put("size", r.step()).put("turn", r.turn());
+            case BarType.Period p -> bars.put("bars", p.name().toLowerCase(Locale.ROOT));
+        }
     }
 
     public StrategyDraft withOrder(Order.Type type) {
@@ -288,6 +287,123 @@ public final class StrategyDraft {
                 d.path(side.word()).path("grades").forEach(grade -> rename(grade, "rule", rename));
                 d.path("filters").forEach(filter -> rename(filter, side.word(), rename));
             }
+        });
+    }
+
+    /** Names of drawn things that rules, prices and studies speak of. */
+    private Set<String> drawnNames() {
+        Set<String> names = new LinkedHashSet<>();
+        Matcher found = DRAWN.matcher(String.join("\n", texts()));
+        while (found.find()) {
+            names.add(found.group(1));
+        }
+        return names;
+    }
+
+    /** Everything that is written in the rule language. */
+    private List<String> texts() {
+        List<String> texts = new ArrayList<>();
+        studies().forEach(study -> study.of().ifPresent(texts::add));
+        for (Side side : Side.values()) {
+            texts.add(rule(side));
+            price(side).ifPresent(texts::add);
+            document.path(side.word()).path("grades").forEach(grade -> texts.add(grade.path("rule").asString("")));
+            document.path("filters").forEach(filter -> texts.add(filter.path(side.word()).asString("")));
+        }
+        return texts;
+    }
+
+    /** With what its rules name as it is drawn now; what nobody draws any more stays as it was. */
+    public StrategyDraft withDrawings(List<Drawing> drawn, Contract on) {
+        Set<String> named = drawnNames();
+        Map<String, JsonNode> kept = new LinkedHashMap<>();
+        document.path("drawings").forEach(entry -> kept.put(entry.path("name").asString(""), entry));
+        drawn.forEach(drawing -> kept.put(drawing.name(), Json.MAPPER.valueToTree(DrawingFile.entry(drawing, on))));
+        kept.keySet().retainAll(named);
+        if (kept.isEmpty() && !document.has("drawings")) {
+            return this;
+        }
+        return change(d -> {
+            if (kept.isEmpty()) {
+                d.remove("drawings");
+            } else {
+                ArrayNode all = d.putArray("drawings");
+                kept.values().forEach(all::add);
+            }
+        });
+    }
+
+    /** Further series beside the signal series. */
+    public List<Blueprint.SeriesDefinition> series() {
+        return signals().map(SignalPlan::series).orElse(List.of());
+    }
+
+    /** One series more, of the strategy's own contract. */
+    public StrategyDraft withSeries(String name, BarType type) {
+        return change(d -> {
+            ArrayNode all = d.get("series") instanceof ArrayNode there ? there : d.putArray("series");
+            put(all.addObject().put("name", name), type);
+        });
+    }
+
+    /** Other bars for a series; where they begin anew and whose they are stays as it was. */
+    public StrategyDraft withSeriesBars(int series, BarType type) {
+        return change(d -> put((ObjectNode) d.get("series").get(series), type));
+    }
+
+    public StrategyDraft withoutSeries(int series) {
+        return change(d -> ((ArrayNode) d.get("series")).remove(series));
+    }
+
+    /** All filters. */
+    public StrategyDraft withFilters(List<SignalPlan.Filter> filters) {
+        return change(d -> {
+            ArrayNode all = d.putArray("filters");
+            for (SignalPlan.Filter filter : filters) {
+                ObjectNode one = all.addObject().put("name", filter.name()).put("on", filter.on());
+                filter.longRule().ifPresent(rule -> one.put("long", rule));
+                filter.shortRule().ifPresent(rule -> one.put("short", rule));
+            }
+        });
+    }
+
+    /**
+     * The grades of a side, the strongest first.
+     *
+     * @param enters names of those that may enter
+     */
+    public StrategyDraft withGrades(Side side, List<Strategy.Grade> grades, List<String> enters) {
+        return change(d -> {
+            ObjectNode of = object(d, side.word());
+            of.remove(List.of("grades", "enters"));
+            if (!grades.isEmpty()) {
+                ArrayNode all = of.putArray("grades");
+                grades.forEach(grade -> all.addObject().put("name", grade.name()).put("rule", grade.rule()));
+                ArrayNode names = of.putArray("enters");
+                enters.forEach(names::add);
+            }
+        });
+    }
+
+    public boolean reverses() {
+        return document.path("reverse").asBoolean(false);
+    }
+
+    /** Whether a signal against an open position turns it round. */
+    public StrategyDraft withReverse(boolean on) {
+        return change(d -> d.put("reverse", on));
+    }
+
+    /** Whether a resting entry follows its price at each bar's close. */
+    public StrategyDraft withReprice(boolean on) {
+        return change(d -> object(d, "entry").put("reprice", on));
+    }
+
+    /** A resting entry turns to the market so many seconds after it was accepted; empty: never. */
+    public StrategyDraft withMarketAfter(Optional<Integer> seconds) {
+        return change(d -> {
+            ObjectNode entry = object(d, "entry");
+            seconds.ifPresentOrElse(n -> entry.put("marketAfterSeconds", n), () -> entry.remove("marketAfterSeconds"));
         });
     }
 

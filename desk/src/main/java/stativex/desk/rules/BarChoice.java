@@ -20,16 +20,19 @@ final class BarChoice extends HBox {
     private final Consumer<BarType> chosen;
     private boolean showing;
 
-    /** @param chosen told when the person has chosen other bars */
-    BarChoice(Consumer<BarType> chosen) {
+    /**
+     * @param id of the choice; its fields are named after it
+     * @param chosen told when the person has chosen other bars
+     */
+    BarChoice(String id, Consumer<BarType> chosen) {
         super(4);
         this.chosen = chosen;
         setAlignment(Pos.CENTER_LEFT);
         kind.getItems().setAll("tick", "volume", "range", "seconds", "renko", "day", "week", "month");
         kind.setAccessibleText("Kind of bars of the signal series");
-        kind.setId("bars-kind");
-        size.setId("bars-size");
-        turn.setId("bars-turn");
+        kind.setId(id + "-kind");
+        size.setId(id + "-size");
+        turn.setId(id + "-turn");
         unit.getStyleClass().add("muted");
         unit.setMinWidth(USE_PREF_SIZE);
         getChildren().addAll(kind, size, turn, unit);

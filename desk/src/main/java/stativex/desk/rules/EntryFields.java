@@ -1,6 +1,7 @@
 package stativex.desk.rules;
 
 import java.math.BigDecimal;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -45,9 +46,19 @@ final class EntryFields extends VBox {
             BigDecimal.ONE);
     private final Label exit = new Label();
     private final Label sentence = new Label();
-    private final VBox choices = new VBox(3);
+    private final NamedConditions filters = new NamedConditions("filter",
+            "Conditions that must hold as well while they are on", this::keepFilters);
+    private final NamedConditions grades = new NamedConditions("grade",
+            "Named strengths of this side's signal, the strongest first; those that are on may enter",
+            this::keepGrades);
+    private final CheckBox reverse = new CheckBox("a signal against the position turns it round");
+    private final CheckBox reprice = new CheckBox("reprice at each bar");
+    private final CheckBox toMarket = new CheckBox("market after");
+    private final NumberField seconds = new NumberField("30", 3, "Seconds until a resting entry turns to the market",
+            BigDecimal.ONE);
     private final HBox priceLine;
     private final HBox goodLine;
+    private final HBox restLine;
     private StrategyDraft draft;
     private Side side = Side.LONG;
     private boolean showing;
@@ -76,9 +87,15 @@ final class EntryFields extends VBox {
         sentence.setMaxWidth(Double.MAX_VALUE);
         priceLine = line("Price", price);
         goodLine = line("Good for", bars, goodFor);
-        getChildren().addAll(heading, line("Evaluate", evaluate), line("Order", order), priceLine, goodLine,
+        reverse.setId("entry-reverse");
+        reprice.setId("entry-reprice");
+        toMarket.setId("entry-to-market");
+        seconds.setId("entry-seconds");
+        restLine = line("Resting", reprice, toMarket, seconds, muted("s"));
+        getChildren().addAll(heading, line("Evaluate", evaluate), line("Order", order), priceLine, goodLine, restLine,
                 line("Quantity", quantity, muted("up to"), most), line("Signals", signals, muted("a side"), period),
-                line("Confirm", confirm, confirmBars, muted("bars")), choices, line("Exit plan", exit), sentence);
+                line("Confirm", confirm, confirmBars, muted("bars")), line("Reverse", reverse), filters, grades,
+                line("Exit plan", exit), sentence);
         evaluate.setOnAction(e -> edit(d -> d.withEvaluate(evaluate.getSelectionModel().getSelectedIndex() == 0
                 ? SignalPlan.Evaluate.BAR_CLOSE
                 : SignalPlan.Evaluate.EVERY_TRADE)));
@@ -97,6 +114,14 @@ final class EntryFields extends VBox {
         period.setOnAction(e -> keepMost());
         confirm.setOnAction(e -> keepConfirmation());
         confirmBars.onChanged(this::keepConfirmation);
+        reverse.setOnAction(e -> edit(d -> d.withReverse(reverse.isSelected())));
+        reprice.setOnAction(e -> edit(d -> d.withReprice(reprice.isSelected())));
+        toMarket.setOnAction(e -> keepToMarket());
+        seconds.onChanged(this::keepToMarket);
+    }
+
+    private void keepToMarket() {
+        edit(d -> d.withMarketAfter(toMarket.isSelected() ? Optional.of(whole(seconds).orElse(30)) : Optional.empty()));
     }
 
     private static ComboBox<String> box(String id, String words, String... items) {
@@ -181,6 +206,12 @@ final class EntryFields extends VBox {
         }
         shown(priceLine, rests);
         shown(goodLine, rests);
+        shown(restLine, rests);
+        reverse.setSelected(shown.reverses());
+        reprice.setSelected(entry.map(Strategy.Entry::reprice).orElse(false));
+        Optional<Integer> after = entry.flatMap(Strategy.Entry::marketAfterSeconds);
+        toMarket.setSelected(after.isPresent());
+        after.ifPresent(n -> seconds.setText(Integer.toString(n)));
         entry.ifPresent(e -> {
             goodFor.getSelectionModel().select(switch (e.goodFor()) {
                 case Strategy.GoodFor.Day ignored -> 0;
@@ -214,31 +245,55 @@ final class EntryFields extends VBox {
 
     /** Filters that can be switched off, and the grades of the side that may enter. */
     private void choices(StrategyDraft shown, Side of, Optional<SignalPlan> plan) {
-        choices.getChildren().clear();
-        List<SignalPlan.Filter> filters = plan.map(SignalPlan::filters).orElse(List.of());
-        for (int i = 0; i < filters.size(); i++) {
-            int index = i;
-            CheckBox box = new CheckBox(filters.get(i).name());
-            box.setId("entry-filter-" + i);
-            box.setSelected(filters.get(i).on());
-            box.setTooltip(new Tooltip(filters.get(i).rule(of).orElse("nothing for " + of.word())));
-            box.setOnAction(e -> edit(d -> d.withFilter(index, box.isSelected())));
-            choices.getChildren().add(line(i == 0 ? "Filters" : "", box));
+        List<SignalPlan.Filter> there = plan.map(SignalPlan::filters).orElse(List.of());
+        List<NamedConditions.Item> items = new ArrayList<>();
+        for (int i = 0; i < there.size(); i++) {
+            items.add(new NamedConditions.Item(i, there.get(i).name(), there.get(i).on(),
+                    there.get(i).rule(of).orElse("")));
         }
+        filters.show(items);
         Optional<Strategy.SideRule> rule = shown.side(of);
-        List<Strategy.Grade> grades = rule.map(Strategy.SideRule::grades).orElse(List.of());
-        for (int i = 0; i < grades.size(); i++) {
-            Strategy.Grade grade = grades.get(i);
-            List<String> entering = rule.orElseThrow().enters();
-            CheckBox box = new CheckBox(grade.name());
-            box.setId("entry-grade-" + i);
-            box.setSelected(entering.contains(grade.name()));
-            box.setTooltip(new Tooltip(grade.rule()));
-            // one of them has to stay
-            box.setDisable(entering.equals(List.of(grade.name())));
-            box.setOnAction(e -> edit(d -> d.withEntering(of, grades.stream().map(Strategy.Grade::name)
-                    .filter(name -> name.equals(grade.name()) ? box.isSelected() : entering.contains(name)).toList())));
-            choices.getChildren().add(line(i == 0 ? "Grades" : "", box));
+        List<Strategy.Grade> named = rule.map(Strategy.SideRule::grades).orElse(List.of());
+        List<NamedConditions.Item> grade = new ArrayList<>();
+        for (int i = 0; i < named.size(); i++) {
+            grade.add(new NamedConditions.Item(i, named.get(i).name(),
+                    rule.orElseThrow().enters().contains(named.get(i).name()), named.get(i).rule()));
+        }
+        grades.show(grade);
+        grades.setDisable(rule.isEmpty());
+    }
+
+    /** The other side's condition of a filter stays. */
+    private void keepFilters(List<NamedConditions.Item> items) {
+        Side of = side;
+        edit(d -> {
+            List<SignalPlan.Filter> there = d.signals().map(SignalPlan::filters).orElse(List.of());
+            return d.withFilters(items.stream().map(item -> {
+                Optional<String> mine = item.rule().isBlank() ? Optional.empty() : Optional.of(item.rule());
+                Optional<String> other = item.origin() < 0
+                        ? Optional.empty()
+                        : there.get(item.origin()).rule(of.opposite());
+                return new SignalPlan.Filter(item.name(), item.on(), of == Side.LONG ? mine : other,
+                        of == Side.LONG ? other : mine);
+            }).toList());
+        });
+    }
+
+    /** One of the grades has to be able to enter. */
+    private void keepGrades(List<NamedConditions.Item> items) {
+        Side of = side;
+        List<String> entering = items.stream().filter(NamedConditions.Item::on).map(NamedConditions.Item::name)
+                .toList();
+        edit(d -> d.withGrades(of,
+                items.stream().map(item -> new Strategy.Grade(item.name(), item.rule())).toList(),
+                entering.isEmpty() && !items.isEmpty() ? List.of(items.getFirst().name()) : entering));
+        showAgain();
+    }
+
+    private void showAgain() {
+        if (draft != null) {
+            grades.show(List.of());
+            choices(draft, side, draft.signals());
         }
     }
 

@@ -156,8 +156,8 @@ final class RowsView extends VBox {
         ComboBox<String> relation = choice(RuleRows.RELATIONS, parts.relation(),
                 "Relation of condition " + (index + 1));
         relation.setId("row-relation-" + index);
-        relation.setPrefWidth(108);
-        relation.setMinWidth(108);
+        relation.setPrefWidth(102);
+        relation.setMinWidth(102);
         relation.setOnAction(e -> change(index, p -> related(p, relation.getValue())));
         first.getChildren().addAll(left, relation);
         if (!parts.relation().equals("holds")) {

@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
+import java.util.stream.IntStream;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -31,16 +32,20 @@ import stativex.desk.chart.ChartLink;
 import stativex.desk.chart.ChartModel;
 import stativex.desk.chart.ChartOptions;
 import stativex.desk.chart.ChartView;
+import stativex.desk.chart.Drawings;
 import stativex.desk.chart.LanesView;
 import stativex.desk.chart.Readout;
 import stativex.desk.chart.Viewport;
+import stativex.desk.look.FocusScroll;
 import stativex.engine.SideRules;
 import stativex.engine.Snapshot;
 import stativex.engine.StrategyProblems;
 import stativex.files.BadInput;
+import stativex.files.DrawingFile;
 import stativex.files.StrategyDraft;
 import stativex.files.StrategyFolder;
 import stativex.market.Contract;
+import stativex.market.Drawing;
 import stativex.market.Side;
 import stativex.market.Tape;
 import stativex.rule.Explanation;
@@ -66,6 +71,8 @@ public final class RulesStage extends BorderPane {
     private final Deque<StrategyDraft> before = new ArrayDeque<>();
     private final Shelf shelf;
     private final StudyShelf studies;
+    private final SeriesShelf series = new SeriesShelf(this::edit);
+    private List<Drawing> drawn = List.of();
     private final Viewport viewport = new Viewport();
     private final ChartView chart = new ChartView(viewport);
     private final OtherCharts others;
@@ -74,7 +81,7 @@ public final class RulesStage extends BorderPane {
     private final RowsView rows = new RowsView(text -> edit(d -> d.withRule(side(), text)));
     private final RuleText text = new RuleText(words -> edit(d -> d.withRule(side(), words)));
     private final EntryFields entry = new EntryFields(this::edit);
-    private final BarChoice bars = new BarChoice(type -> edit(d -> d.withBars(type)));
+    private final BarChoice bars = new BarChoice("bars", type -> edit(d -> d.withBars(type)));
     private final ToggleButton longSide = new ToggleButton("Long");
     private final ToggleButton shortSide = new ToggleButton("Short");
     private final Button mirror = new Button();
@@ -116,7 +123,7 @@ public final class RulesStage extends BorderPane {
             unread = e.getMessage();
         }
         getStyleClass().add("rules-stage");
-        VBox left = new VBox(8, shelf, studies);
+        VBox left = new VBox(8, shelf, series, studies);
         VBox.setVgrow(studies, Priority.ALWAYS);
         left.getStyleClass().add("side-panel");
         left.setPrefWidth(236);
@@ -125,6 +132,17 @@ public final class RulesStage extends BorderPane {
         setCenter(centre());
         setRight(right());
         chart.link(link);
+        DrawingFile file = DrawingFile.own(contract);
+        try {
+            drawn = file.read();
+            chart.drawings(new Drawings(drawn, all -> {
+                file.write(all);
+                drawn = List.copyOf(all);
+                edit(UnaryOperator.identity());
+            }));
+        } catch (BadInput e) {
+            unread = unread + "\n" + e.getMessage();
+        }
         chart.onMove(this::showMoved);
         chart.addEventHandler(MouseEvent.MOUSE_CLICKED, e -> {
             if (e.isStillSincePress() && e.getClickCount() == 1) {
@@ -232,6 +250,7 @@ public final class RulesStage extends BorderPane {
         scroll.setFitToWidth(true);
         scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
         scroll.getStyleClass().add("cards");
+        FocusScroll.follow(scroll);
         BorderPane panel = new BorderPane(scroll);
         panel.getStyleClass().add("side-panel");
         panel.setPrefWidth(332);
@@ -314,7 +333,8 @@ public final class RulesStage extends BorderPane {
 
     /** Takes a change: keeps it, shows it, and tries it on the tape. */
     private void edit(UnaryOperator<StrategyDraft> change) {
-        StrategyDraft after = change.apply(draft);
+        // what rules name is taken into the strategy as it is drawn now
+        StrategyDraft after = change.apply(draft).withDrawings(drawn, contract);
         if (after.equals(draft)) {
             return;
         }
@@ -377,6 +397,7 @@ public final class RulesStage extends BorderPane {
         draft.bars().ifPresent(settings -> bars.show(settings.type()));
         title.setText(contract.symbol() + "  " + draft.name());
         studies.show(draft, names());
+        series.show(draft);
     }
 
     private List<String> names() {
@@ -435,13 +456,29 @@ public final class RulesStage extends BorderPane {
                     .count();
             lanesCount.setText(shown.isEmpty()
                     ? ""
-                    : "would enter " + entries + (entries == 1 ? " time" : " times")
-                            + " in view · click a bar: should one be here?");
+                    : neverJudged(made, shown)
+                            .orElseGet(() -> "would enter " + entries + (entries == 1 ? " time" : " times")
+                                    + " in view · click a bar: should one be here?"));
             rowFacts(made, from, to);
             studies.values(model, chart.cursorBar().or(() -> chosen));
             made.sides().entrySet().stream().filter(e -> e.getKey() == side).map(Map.Entry::getValue).findFirst()
                     .ifPresentOrElse(rules -> showWhy(made, rules), why::nothing);
         });
+    }
+
+    /** A rule that is absent on every bar says why: a study longer than the tape, a division by zero. */
+    private Optional<String> neverJudged(Evaluation made, List<Snapshot.Lane> shown) {
+        int rows = made.program().rows();
+        boolean judged = IntStream.range(0, rows).anyMatch(bar -> shown.getLast().truth().get(bar) != Truth.ABSENT);
+        if (judged || rows == 0) {
+            return Optional.empty();
+        }
+        List<Explanation> failed = made.sides().get(side).whole().explain(rows - 1).failed();
+        return Optional.of("absent on every bar of this tape: " + failed.stream()
+                .filter(part -> part.truth() == Truth.ABSENT).findFirst().map(part -> part.note().isEmpty()
+                        ? part.text()
+                        : part.note())
+                .orElse("no part of it is known"));
     }
 
     private void showWhy(Evaluation made, SideRules rules) {
@@ -508,9 +545,12 @@ public final class RulesStage extends BorderPane {
         return job.isBusy();
     }
 
-    /** Chooses the newest bar at which all conditions but one held. */
+    /** Chooses, of the short side, the newest bar at which all conditions but one held. */
     public void nearlyOne() {
         evaluation.ifPresent(made -> {
+            side = Side.SHORT;
+            showDraft();
+            showEvaluation();
             List<Snapshot.Lane> shown = made.lanes().getOrDefault(side, List.of());
             for (int bar = made.program().rows() - 1; bar >= 0; bar--) {
                 int at = bar;

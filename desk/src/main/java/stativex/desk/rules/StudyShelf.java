@@ -18,6 +18,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import stativex.desk.chart.ChartModel;
 import stativex.desk.chart.Readout;
+import stativex.desk.look.FocusScroll;
 import stativex.engine.Snapshot;
 import stativex.files.StrategyDraft;
 import stativex.market.Contract;
@@ -67,6 +68,7 @@ final class StudyShelf extends VBox {
         scroll.setFitToWidth(true);
         scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
         scroll.getStyleClass().add("cards");
+        FocusScroll.follow(scroll);
         VBox.setVgrow(scroll, Priority.ALWAYS);
         Region gap = new Region();
         HBox.setHgrow(gap, Priority.ALWAYS);

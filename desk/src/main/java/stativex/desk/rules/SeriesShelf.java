@@ -1,0 +1,82 @@
+package stativex.desk.rules;
+
+import java.util.List;
+import java.util.function.Consumer;
+import java.util.function.UnaryOperator;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import stativex.files.StrategyDraft;
+import stativex.market.BarType;
+import stativex.rule.Blueprint;
+
+/** The further series of a strategy: other bars that studies and rules may look at. */
+final class SeriesShelf extends VBox {
+    private final Consumer<UnaryOperator<StrategyDraft>> change;
+    private final VBox rows = new VBox(4);
+    private List<Blueprint.SeriesDefinition> shown = List.of();
+
+    /** @param change takes a change of the strategy */
+    SeriesShelf(Consumer<UnaryOperator<StrategyDraft>> change) {
+        super(4);
+        this.change = change;
+        Label heading = new Label("Series");
+        heading.getStyleClass().add("heading");
+        heading.setTooltip(new Tooltip("Other bars beside the signal series, each with a chart of its own"));
+        Region gap = new Region();
+        HBox.setHgrow(gap, Priority.ALWAYS);
+        Button add = new Button("+ series");
+        add.setId("series-add");
+        add.getStyleClass().addAll("small", "quiet");
+        add.setOnAction(e -> change.accept(d -> d.withSeries(free(d), new BarType.Ticks(1200))));
+        getChildren().addAll(new HBox(heading, gap, add), rows);
+    }
+
+    private static String free(StrategyDraft draft) {
+        String name = "trend";
+        for (int i = 2; taken(draft, name); i++) {
+            name = "trend" + i;
+        }
+        return name;
+    }
+
+    private static boolean taken(StrategyDraft draft, String name) {
+        return draft.series().stream().anyMatch(s -> s.name().equals(name))
+                || draft.studies().stream().anyMatch(s -> s.name().equals(name));
+    }
+
+    /** Shows a strategy's series. */
+    void show(StrategyDraft draft) {
+        if (draft.signals().isEmpty() || draft.series().equals(shown)) {
+            return;
+        }
+        shown = draft.series();
+        rows.getChildren().clear();
+        for (int i = 0; i < shown.size(); i++) {
+            rows.getChildren().add(row(i, shown.get(i)));
+        }
+    }
+
+    private VBox row(int index, Blueprint.SeriesDefinition series) {
+        Label name = new Label(series.name() + series.contract().map(of -> " of " + of).orElse(""));
+        name.getStyleClass().add("fact");
+        Region gap = new Region();
+        HBox.setHgrow(gap, Priority.ALWAYS);
+        Button remove = new Button("×");
+        remove.setId("series-remove-" + index);
+        remove.getStyleClass().addAll("small", "quiet");
+        remove.setAccessibleText("Take the series " + series.name() + " away");
+        remove.setOnAction(e -> change.accept(d -> d.withoutSeries(index)));
+        BarChoice bars = new BarChoice("series-" + index,
+                type -> change.accept(d -> d.withSeriesBars(index, type)));
+        bars.show(series.bars().type());
+        HBox head = new HBox(name, gap, remove);
+        head.setAlignment(Pos.CENTER_LEFT);
+        return new VBox(2, head, bars);
+    }
+}
