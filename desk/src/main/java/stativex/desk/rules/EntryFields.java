@@ -51,7 +51,7 @@ final class EntryFields extends VBox {
     private final NamedConditions grades = new NamedConditions("grade",
             "Named strengths of this side's signal, the strongest first; those that are on may enter",
             this::keepGrades);
-    private final CheckBox reverse = new CheckBox("a signal against the position turns it round");
+    private final CheckBox reverse = new CheckBox("at the opposite signal");
     private final CheckBox reprice = new CheckBox("reprice at each bar");
     private final CheckBox toMarket = new CheckBox("market after");
     private final NumberField seconds = new NumberField("30", 3, "Seconds until a resting entry turns to the market",

@@ -1,9 +1,6 @@
 package stativex.desk.rules;
 
-import java.util.ArrayDeque;
 import java.util.ArrayList;
-import java.util.Deque;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -61,14 +58,11 @@ import stativex.study.StudyDefinition;
  */
 public final class RulesStage extends BorderPane {
     private static final KeyCombination UNDO = new KeyCodeCombination(KeyCode.Z, KeyCombination.SHORTCUT_DOWN);
-    private static final int STEPS_BACK = 200;
 
     private final Contract contract;
-    private final StrategyFolder folder;
+    private final DraftBook book;
     private final Evaluation.Maker maker;
     private final RuleJob job = new RuleJob();
-    private final Map<String, StrategyDraft> drafts = new LinkedHashMap<>();
-    private final Deque<StrategyDraft> before = new ArrayDeque<>();
     private final Shelf shelf;
     private final StudyShelf studies;
     private final SeriesShelf series = new SeriesShelf(this::edit);
@@ -92,7 +86,6 @@ public final class RulesStage extends BorderPane {
     private final Label values = new Label();
     private final Label lanesTitle = new Label();
     private final Label lanesCount = new Label();
-    private StrategyDraft draft;
     private Optional<Evaluation> evaluation = Optional.empty();
     private Optional<Integer> chosen = Optional.empty();
     private Side side = Side.LONG;
@@ -106,22 +99,13 @@ public final class RulesStage extends BorderPane {
     public RulesStage(Contract contract, Tape tape, List<StrategyDraft> atHand, StrategyFolder folder, ChartLink link,
             Consumer<StrategyDraft> toRun) {
         this.contract = contract;
-        this.folder = folder;
         this.maker = new Evaluation.Maker(contract, tape);
         this.why = new WhyView(contract);
         this.others = new OtherCharts(link);
         this.shelf = new Shelf(contract, this::open, this::add, this::rename, this::remove,
-                () -> evaluation.filter(Evaluation::complete).ifPresent(e -> toRun.accept(draft)));
+                () -> evaluation.filter(Evaluation::complete).ifPresent(e -> toRun.accept(draft())));
         this.studies = new StudyShelf(contract, this::studiesChanged, (from, to) -> edit(d -> d.renamed(from, to)));
-        atHand.forEach(d -> drafts.put(d.name(), d));
-        String unread = "";
-        try {
-            StrategyFolder.Found found = folder.list();
-            found.strategies().forEach(d -> drafts.put(d.name(), d));
-            unread = String.join("\n", found.unreadable());
-        } catch (BadInput e) {
-            unread = e.getMessage();
-        }
+        this.book = new DraftBook(atHand, folder, shelf::say);
         getStyleClass().add("rules-stage");
         VBox left = new VBox(8, shelf, series, studies);
         VBox.setVgrow(studies, Priority.ALWAYS);
@@ -141,7 +125,7 @@ public final class RulesStage extends BorderPane {
                 edit(UnaryOperator.identity());
             }));
         } catch (BadInput e) {
-            unread = unread + "\n" + e.getMessage();
+            shelf.say(e.getMessage());
         }
         chart.onMove(this::showMoved);
         chart.addEventHandler(MouseEvent.MOUSE_CLICKED, e -> {
@@ -162,9 +146,7 @@ public final class RulesStage extends BorderPane {
                 e.consume();
             }
         });
-        shelf.show(drafts.values(), drafts.keySet().iterator().next());
-        open(drafts.keySet().iterator().next());
-        shelf.say(unread);
+        listed();
     }
 
     /** The stage is not shown any more. */
@@ -262,13 +244,22 @@ public final class RulesStage extends BorderPane {
         return side;
     }
 
+    /** The strategy that is worked on. */
+    public StrategyDraft draft() {
+        return book.draft();
+    }
+
     private void open(String name) {
-        draft = drafts.get(name);
-        before.clear();
+        book.open(name);
+        opened();
+    }
+
+    /** Another strategy is open. */
+    private void opened() {
         chosen = Optional.empty();
         evaluation = Optional.empty();
         mirrorSaid.setText("");
-        if (draft.rule(side).isBlank() && !draft.rule(side.opposite()).isBlank()) {
+        if (draft().rule(side).isBlank() && !draft().rule(side.opposite()).isBlank()) {
             side = side.opposite();
         }
         studies.close();
@@ -277,99 +268,46 @@ public final class RulesStage extends BorderPane {
     }
 
     private void add(StrategyDraft made) {
-        String name = made.name();
-        for (int i = 2; drafts.containsKey(name); i++) {
-            name = made.name() + " " + i;
-        }
-        StrategyDraft added = made.withName(name);
-        drafts.put(name, added);
-        keep(added);
-        shelf.show(drafts.values(), name);
-        open(name);
+        book.add(made);
+        listed();
     }
 
     private void rename(String to) {
-        String from = draft.name();
-        if (to.isBlank() || to.equals(from)) {
-            return;
+        if (book.rename(to)) {
+            shelf.show(book.all(), to);
+            changed();
         }
-        if (drafts.containsKey(to)) {
-            shelf.say("There is a strategy of that name already.");
-            return;
-        }
-        StrategyDraft renamed = draft.withName(to);
-        Map<String, StrategyDraft> all = new LinkedHashMap<>();
-        drafts.forEach((name, d) -> all.put(name.equals(from) ? to : name, name.equals(from) ? renamed : d));
-        drafts.clear();
-        drafts.putAll(all);
-        draft = renamed;
-        before.clear();
-        keep(renamed);
-        try {
-            folder.remove(from);
-        } catch (BadInput e) {
-            shelf.say(e.getMessage());
-        }
-        shelf.show(drafts.values(), to);
-        changed();
     }
 
     private void remove() {
-        if (drafts.size() == 1) {
-            shelf.say("The last strategy stays; begin another one first.");
-            return;
+        if (book.remove()) {
+            listed();
         }
-        String name = draft.name();
-        drafts.remove(name);
-        try {
-            folder.remove(name);
-        } catch (BadInput e) {
-            shelf.say(e.getMessage());
-        }
-        String next = drafts.keySet().iterator().next();
-        shelf.show(drafts.values(), next);
-        open(next);
+    }
+
+    /** Other strategies are there, one of them open. */
+    private void listed() {
+        shelf.show(book.all(), draft().name());
+        opened();
     }
 
     /** Takes a change: keeps it, shows it, and tries it on the tape. */
     private void edit(UnaryOperator<StrategyDraft> change) {
         // what rules name is taken into the strategy as it is drawn now
-        StrategyDraft after = change.apply(draft).withDrawings(drawn, contract);
-        if (after.equals(draft)) {
-            return;
+        if (book.edit(d -> change.apply(d).withDrawings(drawn, contract))) {
+            changed();
         }
-        before.push(draft);
-        while (before.size() > STEPS_BACK) {
-            before.removeLast();
-        }
-        become(after);
     }
 
     private void undo() {
-        if (!before.isEmpty()) {
-            become(before.pop());
-        }
-    }
-
-    private void become(StrategyDraft next) {
-        draft = next;
-        drafts.put(next.name(), next);
-        keep(next);
-        changed();
-    }
-
-    private void keep(StrategyDraft what) {
-        try {
-            folder.keep(what);
-            shelf.say("");
-        } catch (BadInput e) {
-            shelf.say(e.getMessage());
+        if (book.undo()) {
+            changed();
         }
     }
 
     private void changed() {
         showDraft();
-        job.evaluate(maker, draft, made -> {
+        job.evaluate(maker, draft(), made -> {
             evaluation = Optional.of(made);
             chosen = chosen.filter(bar -> bar < made.program().rows());
             showEvaluation();
@@ -378,8 +316,8 @@ public final class RulesStage extends BorderPane {
             state.getStyleClass().setAll("label", "problem");
         });
         // a document that does not say what the strategy looks at has no evaluation, only problems
-        if (draft.signals().isEmpty()) {
-            showProblems(draft.problems(contract));
+        if (draft().signals().isEmpty()) {
+            showProblems(draft().problems(contract));
         }
     }
 
@@ -390,18 +328,18 @@ public final class RulesStage extends BorderPane {
         mirror.setText("mirror from " + side.opposite().word());
         mirror.setTooltip(new Tooltip("Makes the " + side.word() + " rule from the " + side.opposite().word()
                 + " one, with every side exchanged"));
-        mirror.setDisable(draft.rule(side.opposite()).isBlank());
-        rows.show(draft.rule(side), names());
-        text.show(draft.rule(side));
-        entry.show(draft, side);
-        draft.bars().ifPresent(settings -> bars.show(settings.type()));
-        title.setText(contract.symbol() + "  " + draft.name());
-        studies.show(draft, names());
-        series.show(draft);
+        mirror.setDisable(draft().rule(side.opposite()).isBlank());
+        rows.show(draft().rule(side), names());
+        text.show(draft().rule(side));
+        entry.show(draft(), side);
+        draft().bars().ifPresent(settings -> bars.show(settings.type()));
+        title.setText(contract.symbol() + "  " + draft().name());
+        studies.show(draft(), names());
+        series.show(draft());
     }
 
     private List<String> names() {
-        return evaluation.filter(e -> e.draft().studies().equals(draft.studies()))
+        return evaluation.filter(e -> e.draft().studies().equals(draft().studies()))
                 .map(e -> List.copyOf(e.program().names())).orElseGet(this::lastNames);
     }
 
@@ -415,9 +353,9 @@ public final class RulesStage extends BorderPane {
             chart.show(made.chart());
             others.show(made.others());
             text.know(made.program());
-            text.problems(draft.rule(side).isBlank() ? List.of() : made.program().problems(draft.rule(side)));
-            rows.show(draft.rule(side), names());
-            studies.show(draft, names());
+            text.problems(draft().rule(side).isBlank() ? List.of() : made.program().problems(draft().rule(side)));
+            rows.show(draft().rule(side), names());
+            studies.show(draft(), names());
             showProblems(made.problems());
             List<Snapshot.Lane> shown = made.lanes().getOrDefault(side, List.of());
             double height = LanesView.height(shown.size());
@@ -428,7 +366,7 @@ public final class RulesStage extends BorderPane {
     }
 
     private void showProblems(List<StrategyProblems.Problem> problems) {
-        shelf.problems(draft, problems);
+        shelf.problems(draft(), problems);
         boolean complete = problems.isEmpty();
         state.setText(complete
                 ? "complete"
@@ -499,7 +437,7 @@ public final class RulesStage extends BorderPane {
             facts.add(new RowsView.Facts(now + Evaluation.held(all.get(i), from, to),
                     "true on " + Evaluation.held(all.get(i), 0, last) + " bars of the whole tape"));
         }
-        rows.facts(made.draft().rule(side).equals(draft.rule(side)) ? facts : List.of());
+        rows.facts(made.draft().rule(side).equals(draft().rule(side)) ? facts : List.of());
     }
 
     /** The first value at the bar under the crosshair. */
@@ -523,9 +461,9 @@ public final class RulesStage extends BorderPane {
         evaluation.ifPresent(made -> {
             Side from = side.opposite();
             try {
-                Mirroring.Result rule = made.program().mirrored(draft.rule(from));
+                Mirroring.Result rule = made.program().mirrored(draft().rule(from));
                 List<String> left = new ArrayList<>(rule.left());
-                Optional<String> price = draft.price(from).map(text1 -> {
+                Optional<String> price = draft().price(from).map(text1 -> {
                     Mirroring.Result level = made.program().mirroredLevel(text1);
                     left.addAll(level.left());
                     return level.text();
@@ -572,8 +510,4 @@ public final class RulesStage extends BorderPane {
         shelf.say(words);
     }
 
-    /** The strategy that is worked on. */
-    public StrategyDraft draft() {
-        return draft;
-    }
 }

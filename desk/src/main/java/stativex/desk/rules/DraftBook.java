@@ -1,0 +1,147 @@
+package stativex.desk.rules;
+
+import java.util.ArrayDeque;
+import java.util.Collection;
+import java.util.Deque;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Consumer;
+import java.util.function.UnaryOperator;
+import stativex.files.BadInput;
+import stativex.files.StrategyDraft;
+import stativex.files.StrategyFolder;
+
+/**
+ * The strategies that are worked on, one of them open. Every change is written to the folder at once; changes of the open
+ * one can be taken back.
+ */
+final class DraftBook {
+    private static final int STEPS_BACK = 200;
+
+    private final StrategyFolder folder;
+    private final Consumer<String> say;
+    private final Map<String, StrategyDraft> drafts = new LinkedHashMap<>();
+    private final Deque<StrategyDraft> before = new ArrayDeque<>();
+    private String open;
+
+    /**
+     * @param atHand strategies that are there anyway; the folder's of the same name stand in their place
+     * @param say told what went wrong; empty text when nothing did
+     */
+    DraftBook(List<StrategyDraft> atHand, StrategyFolder folder, Consumer<String> say) {
+        this.folder = folder;
+        this.say = say;
+        atHand.forEach(d -> drafts.put(d.name(), d));
+        try {
+            StrategyFolder.Found found = folder.list();
+            found.strategies().forEach(d -> drafts.put(d.name(), d));
+            say.accept(String.join("\n", found.unreadable()));
+        } catch (BadInput e) {
+            say.accept(e.getMessage());
+        }
+        open = drafts.keySet().iterator().next();
+    }
+
+    Collection<StrategyDraft> all() {
+        return drafts.values();
+    }
+
+    /** The open one. */
+    StrategyDraft draft() {
+        return drafts.get(open);
+    }
+
+    void open(String name) {
+        open = name;
+        before.clear();
+    }
+
+    /** Adds one and opens it; a name that is taken gets a number. */
+    void add(StrategyDraft made) {
+        String name = made.name();
+        for (int i = 2; drafts.containsKey(name); i++) {
+            name = made.name() + " " + i;
+        }
+        drafts.put(name, made.withName(name));
+        open(name);
+        keep();
+    }
+
+    /** Gives the open one another name. Returns whether it did. */
+    boolean rename(String to) {
+        if (to.isBlank() || to.equals(open)) {
+            return false;
+        }
+        if (drafts.containsKey(to)) {
+            say.accept("There is a strategy of that name already.");
+            return false;
+        }
+        String from = open;
+        StrategyDraft renamed = draft().withName(to);
+        Map<String, StrategyDraft> all = new LinkedHashMap<>();
+        drafts.forEach((name, d) -> all.put(name.equals(from) ? to : name, name.equals(from) ? renamed : d));
+        drafts.clear();
+        drafts.putAll(all);
+        open(to);
+        keep();
+        forget(from);
+        return true;
+    }
+
+    /** Takes the open one away and opens the first. Returns whether it did: the last one stays. */
+    boolean remove() {
+        if (drafts.size() == 1) {
+            say.accept("The last strategy stays; begin another one first.");
+            return false;
+        }
+        String name = open;
+        drafts.remove(name);
+        open(drafts.keySet().iterator().next());
+        forget(name);
+        return true;
+    }
+
+    private void forget(String name) {
+        try {
+            folder.remove(name);
+        } catch (BadInput e) {
+            say.accept(e.getMessage());
+        }
+    }
+
+    /** Changes the open one. Returns whether anything changed. */
+    boolean edit(UnaryOperator<StrategyDraft> change) {
+        StrategyDraft now = draft();
+        StrategyDraft after = change.apply(now);
+        if (after.equals(now)) {
+            return false;
+        }
+        before.push(now);
+        while (before.size() > STEPS_BACK) {
+            before.removeLast();
+        }
+        drafts.put(open, after);
+        keep();
+        return true;
+    }
+
+    /** Takes the last change of the open one back. Returns whether there was one. */
+    boolean undo() {
+        if (before.isEmpty()) {
+            return false;
+        }
+        drafts.put(open, before.pop());
+        keep();
+        return true;
+    }
+
+    private void keep() {
+        try {
+            folder.keep(draft());
+            say.accept("");
+        } catch (BadInput e) {
+            say.accept(e.getMessage());
+        }
+    }
+}
