@@ -15,6 +15,7 @@ import stativex.market.Tape;
 import stativex.market.TapeTime;
 import stativex.order.Bracket;
 import stativex.order.Order;
+import stativex.rule.Program;
 
 /** Takes an immutable picture of an engine. */
 final class SnapshotMaker {
@@ -55,8 +56,9 @@ final class SnapshotMaker {
     private Snapshot.StrategyView strategy(StrategyRun run, long time) {
         List<Snapshot.StudyView> studies = new ArrayList<>();
         int rows = run.program.rows();
-        run.program.studies("").forEach(study -> studies.add(new Snapshot.StudyView(study.name(),
-                study.column().unit(), study.column().anchored(), study.column().view(rows))));
+        run.program.studies("").stream().filter(Program.StudyOutput::isShown)
+                .forEach(study -> studies.add(new Snapshot.StudyView(study.name(),
+                        study.column().unit(), study.column().anchored(), study.column().view(rows))));
         Map<Side, List<Snapshot.Lane>> lanes = new EnumMap<>(Side.class);
         run.sides.forEach((side, rule) -> lanes.put(side, lanes(run, rule)));
         int closed = run.series().count();

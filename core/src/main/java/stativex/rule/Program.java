@@ -53,6 +53,11 @@ public final class Program {
 
     /** A study as it stands. */
     public record StudyOutput(StudyDefinition definition, OutputColumn column) {
+        /** Whether the chart shows it. */
+        public boolean isShown() {
+            return definition.shows(column.name());
+        }
+
         /** Its name in rules: {@code mean.upper}. */
         public String name() {
             return column.name().isEmpty() ? definition.name() : definition.name() + "." + column.name();

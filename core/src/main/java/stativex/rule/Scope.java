@@ -190,8 +190,20 @@ final class Scope {
             return new Built(definition, List.of(new Formula(column).column(this)));
         }
         Study study = Studies.make(definition, frame, input);
+        checkShown(definition, study.outputs());
         add(study);
         return new Built(definition, study.outputs());
+    }
+
+    private static void checkShown(StudyDefinition definition, List<OutputColumn> outputs) {
+        String shown = definition.settings().getOrDefault(StudyDefinition.SHOW, "none");
+        List<String> known = outputs.stream().map(o -> o.name().isEmpty() ? StudyDefinition.MAIN : o.name()).toList();
+        for (String word : shown.split("\\+", -1)) {
+            if (!known.contains(word) && !shown.equals("none")) {
+                throw new StudyProblem(definition.name(), StudyDefinition.SHOW, "expected some of "
+                        + String.join(", ", known) + " with + between them, or none; found " + word);
+            }
+        }
     }
 
     /** Every name that can be said of this series, studies that cannot be made left out. */

@@ -37,7 +37,7 @@ public final class Studies {
                 "expected a kind of study, found \"" + definition.kind() + "\""
                         + Words.didYouMean(definition.kind(), KINDS.stream().map(StudyKind::word).toList())));
         for (String written : definition.settings().keySet()) {
-            if (kind.field(written).isEmpty()) {
+            if (kind.field(written).isEmpty() && !written.equals(StudyDefinition.SHOW)) {
                 List<String> known = kind.fields().stream().map(StudyField::name).toList();
                 throw new StudyProblem(definition.name(), written, "unknown field for the study " + kind.word()
                         + (known.isEmpty() ? ": it has none" : ": it has " + String.join(", ", known)));

@@ -1,6 +1,7 @@
 package stativex.study;
 
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
@@ -18,6 +19,12 @@ public record StudyDefinition(String name, String kind, Optional<String> of, Opt
     /** The kind that is a value worked out from others. */
     public static final String FORMULA = "formula";
 
+    /** Field of every study with several outputs: those that the chart shows, with + between them; all if left out. */
+    public static final String SHOW = "show";
+
+    /** What {@link #SHOW} calls the main output, which has no name of its own. */
+    public static final String MAIN = "main";
+
     public StudyDefinition {
         settings = java.util.Collections.unmodifiableMap(new LinkedHashMap<>(settings));
     }
@@ -29,6 +36,12 @@ public record StudyDefinition(String name, String kind, Optional<String> of, Opt
             written.put(settings[i], settings[i + 1]);
         }
         return new StudyDefinition(name, kind, Optional.empty(), Optional.empty(), written);
+    }
+
+    /** Whether the chart shows an output; rules may use every one. */
+    public boolean shows(String output) {
+        String shown = settings.get(SHOW);
+        return shown == null || List.of(shown.split("\\+")).contains(output.isEmpty() ? MAIN : output);
     }
 
     /** The same taking something else. */

@@ -247,4 +247,18 @@ public class ProgramTest {
         }
         return text.toString();
     }
+
+    @Test
+    public void onlyPickedOutputsAreShown() {
+        Program program = RulesTest.program(List.of(),
+                List.of(StudyDefinition.of("band", "bollinger", "length", "2", "show", "main+lower"),
+                        StudyDefinition.of("mean", "vwap", "show", "none")),
+                Given.tape(Given.at(0, "01:00"), 10, 12, 12, 11));
+        assertEquals(program.studies("").stream().filter(Program.StudyOutput::isShown).map(Program.StudyOutput::name)
+                .toList(), List.of("band", "band.lower"));
+        StudyProblem problem = expectThrows(StudyProblem.class, () -> RulesTest.program(List.of(),
+                List.of(StudyDefinition.of("band", "bollinger", "show", "middle")),
+                Given.tape(Given.at(0, "01:00"), 10, 12)).studies(""));
+        assertTrue(problem.getMessage().contains("main, upper, lower, width"), problem.getMessage());
+    }
 }

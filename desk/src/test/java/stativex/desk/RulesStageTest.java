@@ -126,6 +126,7 @@ public class RulesStageTest extends DeskTest {
         assertEquals(ruleText(), "high rises through open on any of the last 4 bars");
         type("#row-bars-0", "3");
         assertEquals(ruleText(), "high rises through open on any of the last 3 bars");
+        assertEquals(fx(() -> scene.getFocusOwner().getId()), "row-bars-0", "the keyboard stays where it was");
         // a study, and a condition about it
         robot.clickOn("#study-add");
         shown();
@@ -342,5 +343,19 @@ public class RulesStageTest extends DeskTest {
         });
         shown();
         assertEquals(text("#lanes-count"), "absent on every bar of this tape: reach is warming up");
+    }
+
+    @Test
+    public void outputsThatAreNotPickedAreNotDrawn() {
+        Node list = robot.lookup("#studies-list").query();
+        robot.clickOn(fx(() -> list.localToScreen(30, 20)));
+        shown();
+        press("#study-show-deviation");
+        press("#study-show-main");
+        assertEquals(draft().studies().getFirst().settings().get("show"), "upper+lower");
+        assertEquals(text("#rules-state"), "complete", "rules may use what is not drawn");
+        assertEquals(fx(() -> scene.getFocusOwner().getId()), "study-show-main", "the keyboard stays where it was");
+        assertFalse(fx(() -> robot.lookup(".studies").queryLabeled().getText()).contains("deviation"));
+        picture("rules-picked");
     }
 }

@@ -51,6 +51,11 @@ public final class Drawings {
         return true;
     }
 
+    /** Whether a change can be taken back. */
+    public boolean canUndo() {
+        return !before.isEmpty();
+    }
+
     public List<Drawing> all() {
         return List.copyOf(drawings);
     }

@@ -99,8 +99,10 @@ record Evaluation(StrategyDraft draft, ChartModel chart, Map<String, ChartModel>
 
         private ChartModel chart(BarSeries bars, List<Program.StudyOutput> studies, List<ChartModel.Mark> marks) {
             return new ChartModel(ChartBars.history(contract, bars, false),
-                    studies.stream().map(study -> new Snapshot.StudyView(study.name(), study.column().unit(),
-                            study.column().anchored(), study.column().view(bars.count()))).toList(),
+                    studies.stream().filter(Program.StudyOutput::isShown)
+                            .map(study -> new Snapshot.StudyView(study.name(), study.column().unit(),
+                                    study.column().anchored(), study.column().view(bars.count())))
+                            .toList(),
                     Optional.empty(), Optional.empty(), List.copyOf(marks));
         }
 

@@ -13,6 +13,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import stativex.desk.look.FocusKeeper;
 
 /** Conditions with a name and a switch each: the filters of a strategy, the grades of a side. */
 final class NamedConditions extends VBox {
@@ -69,10 +70,12 @@ final class NamedConditions extends VBox {
             return;
         }
         items = List.copyOf(shown);
-        rows.getChildren().clear();
-        for (int i = 0; i < items.size(); i++) {
-            rows.getChildren().add(row(i, items.get(i)));
-        }
+        FocusKeeper.rebuild(rows, () -> {
+            rows.getChildren().clear();
+            for (int i = 0; i < items.size(); i++) {
+                rows.getChildren().add(row(i, items.get(i)));
+            }
+        });
     }
 
     private HBox row(int index, Item item) {

@@ -16,6 +16,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import stativex.desk.look.FocusKeeper;
 import stativex.desk.look.NumberField;
 import stativex.rule.RuleProblem;
 import stativex.rule.RuleRows;
@@ -66,7 +67,7 @@ final class RowsView extends VBox {
             // the text below says where it does not read; the rows wait
             rows = Optional.empty();
         }
-        build();
+        FocusKeeper.rebuild(this, this::build);
     }
 
     /** Figures of the rows, in their order. */

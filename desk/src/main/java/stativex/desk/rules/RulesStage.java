@@ -141,7 +141,9 @@ public final class RulesStage extends BorderPane {
         lanes.onChoose(this::choose);
         addEventFilter(KeyEvent.KEY_PRESSED, e -> {
             boolean typing = getScene().getFocusOwner() instanceof TextInputControl || text.area().isFocused();
-            if (UNDO.match(e) && !typing) {
+            // what was drawn last is the chart's to take back
+            boolean drawing = chart.isFocused() && chart.drawings().filter(Drawings::canUndo).isPresent();
+            if (UNDO.match(e) && !typing && !drawing) {
                 undo();
                 e.consume();
             }

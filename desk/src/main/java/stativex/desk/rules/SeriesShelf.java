@@ -11,6 +11,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import stativex.desk.look.FocusKeeper;
 import stativex.files.StrategyDraft;
 import stativex.market.BarType;
 import stativex.rule.Blueprint;
@@ -56,10 +57,12 @@ final class SeriesShelf extends VBox {
             return;
         }
         shown = draft.series();
-        rows.getChildren().clear();
-        for (int i = 0; i < shown.size(); i++) {
-            rows.getChildren().add(row(i, shown.get(i)));
-        }
+        FocusKeeper.rebuild(rows, () -> {
+            rows.getChildren().clear();
+            for (int i = 0; i < shown.size(); i++) {
+                rows.getChildren().add(row(i, shown.get(i)));
+            }
+        });
     }
 
     private VBox row(int index, Blueprint.SeriesDefinition series) {

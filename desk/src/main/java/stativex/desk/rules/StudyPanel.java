@@ -11,14 +11,17 @@ import java.util.function.Consumer;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import stativex.desk.look.FocusKeeper;
 import stativex.desk.look.NumberField;
 import stativex.study.Studies;
 import stativex.study.StudyDefinition;
@@ -83,6 +86,10 @@ final class StudyPanel extends VBox {
         values = known;
         series = others;
         say("");
+        FocusKeeper.rebuild(this, () -> build(shown, known, others));
+    }
+
+    private void build(StudyDefinition shown, List<String> known, List<String> others) {
         getChildren().clear();
         TextField name = new TextField(shown.name());
         name.setId("study-name");
@@ -114,6 +121,9 @@ final class StudyPanel extends VBox {
             getChildren().add(line("on", on, "", "the series it sits on"));
         }
         kind.ifPresent(k -> k.fields().forEach(field -> getChildren().add(field(field))));
+        shownOutputs(known.stream().filter(one -> one.equals(shown.name()) || one.startsWith(shown.name() + "."))
+                .map(one -> one.equals(shown.name()) ? StudyDefinition.MAIN : one.substring(shown.name().length() + 1))
+                .toList());
         kind.ifPresent(k -> {
             Label help = new Label(k.help() + ". " + k.definition());
             help.setWrapText(true);
@@ -132,6 +142,8 @@ final class StudyPanel extends VBox {
             Optional<StudyKind> next = Studies.kind(box.getValue());
             // what the other kind has as well stays
             Map<String, String> kept = new LinkedHashMap<>(study.settings());
+            // another kind has other outputs
+            kept.remove(StudyDefinition.SHOW);
             kept.keySet().removeIf(name -> next.flatMap(k -> k.field(name)).isEmpty());
             Optional<String> of = next.isEmpty()
                     ? Optional.of(study.of().orElse("close"))
@@ -164,6 +176,33 @@ final class StudyPanel extends VBox {
                 yield line(field.name(), text, field.unit(), help);
             }
         };
+    }
+
+    /** A tick for each output that the chart shows; rules may use every one. */
+    private void shownOutputs(List<String> outputs) {
+        if (outputs.size() < 2) {
+            return;
+        }
+        FlowPane ticks = new FlowPane(8, 3);
+        List<CheckBox> boxes = new ArrayList<>();
+        for (String output : outputs) {
+            CheckBox box = new CheckBox(output);
+            box.setId("study-show-" + output);
+            box.setSelected(study.shows(output.equals(StudyDefinition.MAIN) ? "" : output));
+            boxes.add(box);
+            box.setOnAction(e -> {
+                List<String> on = boxes.stream().filter(CheckBox::isSelected).map(CheckBox::getText).toList();
+                Map<String, String> settings = new LinkedHashMap<>(study.settings());
+                settings.put(StudyDefinition.SHOW, on.isEmpty() ? "none" : String.join("+", on));
+                if (on.size() == outputs.size()) {
+                    settings.remove(StudyDefinition.SHOW);
+                }
+                change(new StudyDefinition(study.name(), study.kind(), study.of(), study.on(), settings));
+            });
+        }
+        ticks.getChildren().addAll(boxes);
+        ticks.setPrefWrapLength(130);
+        getChildren().add(line("drawn", ticks, "", "outputs that the chart shows; rules may use every one"));
     }
 
     private static String bounds(StudyField.Type type) {

@@ -103,7 +103,11 @@ final class StudyShelf extends VBox {
             boolean mine = view.name().equals(study.name()) || view.name().startsWith(study.name() + ".");
             int at = Math.min(bar.orElse(Integer.MAX_VALUE), view.values().count() - 1);
             if (mine && at >= 0) {
-                return Readout.value(contract, view.unit(), view.values().get(at));
+                // of a study whose main output is not there or not drawn, which one it is
+                String output = view.name().equals(study.name())
+                        ? ""
+                        : view.name().substring(study.name().length() + 1) + " ";
+                return output + Readout.value(contract, view.unit(), view.values().get(at));
             }
         }
         return "";
