@@ -15,6 +15,7 @@ import stativex.desk.run.RunStage;
 import stativex.desk.tape.Shown;
 import stativex.desk.tape.TapeStage;
 import stativex.engine.Command;
+import stativex.engine.Mode;
 import stativex.engine.Strategy;
 import stativex.files.BadInput;
 import stativex.files.Documents;
@@ -109,9 +110,15 @@ public final class DeskWindow {
         if (rules.isEmpty()) {
             rules = Optional.of(new RulesStage(workspace.inputs().contract(), workspace.inputs().tape(),
                     workspace.documents().strategies().stream().map(s -> StrategyDraft.of(s.document())).toList(),
-                    folder, link, this::takeToRun));
+                    folder, link, this::takeToRun, this::isTrading));
         }
         return rules.get();
+    }
+
+    /** Whether a strategy is engaged in the replay, or has a position. */
+    private boolean isTrading() {
+        return workspace.replay().latest().snapshot().strategies().stream()
+                .anyMatch(s -> s.mode() == Mode.ENGAGED || s.position().isPresent());
     }
 
     /** Replays the tape at hand with a strategy first. */

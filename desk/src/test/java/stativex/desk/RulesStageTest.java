@@ -358,4 +358,17 @@ public class RulesStageTest extends DeskTest {
         assertFalse(fx(() -> robot.lookup(".studies").queryLabeled().getText()).contains("deviation"));
         picture("rules-picked");
     }
+
+    /** What is under way in the Run stage is not ended without a question. */
+    @Test
+    public void anEngagedReplayIsRestartedOnlyAfterAQuestion() {
+        workspace.replay().command(new stativex.engine.Command.SetMode(0, stativex.engine.Mode.ENGAGED));
+        until("it is engaged", () -> strategy().mode() == stativex.engine.Mode.ENGAGED);
+        robot.clickOn("#strategy-run");
+        WaitForAsyncUtils.waitForFxEvents();
+        assertEquals(text("#strategy-run"), "Restart the replay?");
+        assertTrue(window.workspace() == workspace);
+        robot.clickOn("#strategy-run");
+        until("the Run stage has it", () -> window.workspace() != workspace);
+    }
 }

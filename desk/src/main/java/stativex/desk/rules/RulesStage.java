@@ -4,9 +4,11 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
 import java.util.stream.IntStream;
+import javafx.animation.PauseTransition;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -25,6 +27,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import javafx.util.Duration;
 import stativex.desk.chart.ChartLink;
 import stativex.desk.chart.ChartModel;
 import stativex.desk.chart.ChartOptions;
@@ -87,6 +90,8 @@ public final class RulesStage extends BorderPane {
     private final Label lanesTitle = new Label();
     private final Label lanesCount = new Label();
     private Optional<Evaluation> evaluation = Optional.empty();
+    /** Says that a long tape is being worked; a further change gives up and begins anew. */
+    private final PauseTransition working = new PauseTransition(Duration.millis(300));
     private Optional<Integer> chosen = Optional.empty();
     private Side side = Side.LONG;
 
@@ -95,15 +100,16 @@ public final class RulesStage extends BorderPane {
      * @param atHand strategies that are there anyway; the person's own of the same name stand in their place
      * @param link of the charts that follow each other
      * @param toRun takes a complete strategy to the Run stage
+     * @param running whether that would end something that is under way there
      */
     public RulesStage(Contract contract, Tape tape, List<StrategyDraft> atHand, StrategyFolder folder, ChartLink link,
-            Consumer<StrategyDraft> toRun) {
+            Consumer<StrategyDraft> toRun, BooleanSupplier running) {
         this.contract = contract;
         this.maker = new Evaluation.Maker(contract, tape);
         this.why = new WhyView(contract);
         this.others = new OtherCharts(link);
         this.shelf = new Shelf(contract, this::open, this::add, this::rename, this::remove,
-                () -> evaluation.filter(Evaluation::complete).ifPresent(e -> toRun.accept(draft())));
+                () -> evaluation.filter(Evaluation::complete).ifPresent(e -> toRun.accept(draft())), running);
         this.studies = new StudyShelf(contract, this::studiesChanged, (from, to) -> edit(d -> d.renamed(from, to)));
         this.book = new DraftBook(atHand, folder, shelf::say);
         getStyleClass().add("rules-stage");
@@ -139,6 +145,12 @@ public final class RulesStage extends BorderPane {
             }
         });
         lanes.onChoose(this::choose);
+        working.setOnFinished(e -> {
+            if (job.isBusy() && draft().signals().isPresent()) {
+                state.setText("trying it on the tape …");
+                state.getStyleClass().setAll("label", "muted");
+            }
+        });
         addEventFilter(KeyEvent.KEY_PRESSED, e -> {
             boolean typing = getScene().getFocusOwner() instanceof TextInputControl || text.area().isFocused();
             // what was drawn last is the chart's to take back
@@ -317,6 +329,7 @@ public final class RulesStage extends BorderPane {
             state.setText(problem);
             state.getStyleClass().setAll("label", "problem");
         });
+        working.playFromStart();
         // a document that does not say what the strategy looks at has no evaluation, only problems
         if (draft().signals().isEmpty()) {
             showProblems(draft().problems(contract));
@@ -398,12 +411,18 @@ public final class RulesStage extends BorderPane {
                     ? ""
                     : neverJudged(made, shown)
                             .orElseGet(() -> "would enter " + entries + (entries == 1 ? " time" : " times")
-                                    + " in view · click a bar: should one be here?"));
+                                    + " in view · " + (waitsForFlickers(made, shown)
+                                            ? "looking at every print …"
+                                            : "click a bar: should one be here?")));
             rowFacts(made, from, to);
             studies.values(model, chart.cursorBar().or(() -> chosen));
             made.sides().entrySet().stream().filter(e -> e.getKey() == side).map(Map.Entry::getValue).findFirst()
                     .ifPresentOrElse(rules -> showWhy(made, rules), why::nothing);
         });
+    }
+
+    private static boolean waitsForFlickers(Evaluation made, List<Snapshot.Lane> shown) {
+        return Evaluation.Maker.flickers(made) && shown.getLast().raised().isEmpty();
     }
 
     /** A rule that is absent on every bar says why: a study longer than the tape, a division by zero. */

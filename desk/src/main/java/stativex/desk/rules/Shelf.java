@@ -4,6 +4,7 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
 import javafx.scene.control.Button;
 import javafx.scene.control.CustomMenuItem;
@@ -24,11 +25,13 @@ import stativex.market.Contract;
 
 /** The strategies: each with its bars and whether it is complete, or the first thing that is missing. */
 final class Shelf extends VBox {
+    private static final String TO_RUN = "Take to Run";
+
     private final Contract contract;
     private final ListView<StrategyDraft> list = new ListView<>();
     private final Map<StrategyDraft, List<StrategyProblems.Problem>> known = new HashMap<>();
     private final TextField name = new TextField();
-    private final Button toRun = new Button("Take to Run");
+    private final Button toRun = new Button(TO_RUN);
     private final Button remove = new Button("Remove");
     private final Label said = new Label();
     private boolean showing;
@@ -39,9 +42,10 @@ final class Shelf extends VBox {
      * @param renamed told the new name of the chosen one
      * @param removed the chosen one is to go
      * @param run the chosen one is to go to the Run stage
+     * @param running whether a strategy is engaged there or has a position, which that would end
      */
     Shelf(Contract contract, Consumer<String> opened, Consumer<StrategyDraft> added, Consumer<String> renamed,
-            Runnable removed, Runnable run) {
+            Runnable removed, Runnable run, BooleanSupplier running) {
         super(6);
         this.contract = contract;
         Label heading = new Label("Strategies");
@@ -78,7 +82,19 @@ final class Shelf extends VBox {
         HBox.setHgrow(name, Priority.ALWAYS);
         toRun.setId("strategy-run");
         toRun.setTooltip(new Tooltip("Replays the tape with this strategy first; it must be complete"));
-        toRun.setOnAction(e -> run.run());
+        toRun.setOnAction(e -> {
+            if (running.getAsBoolean() && toRun.getText().equals(TO_RUN)) {
+                toRun.setText("Restart the replay?");
+            } else {
+                toRun.setText(TO_RUN);
+                run.run();
+            }
+        });
+        toRun.focusedProperty().addListener((o, before, now) -> {
+            if (!now) {
+                toRun.setText(TO_RUN);
+            }
+        });
         remove.setId("strategy-remove");
         remove.setOnAction(e -> {
             if (remove.getText().equals("Remove")) {
