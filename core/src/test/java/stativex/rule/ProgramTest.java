@@ -92,6 +92,30 @@ public class ProgramTest {
         }
     }
 
+    /** Thousands of bars are worked in stretches; rules written before and after say the same at every bar. */
+    @Test
+    public void stretchesOfBarsLeaveNoSeam() {
+        for (BarType type : List.of(new BarType.Ticks(2), new BarType.Renko(2, 4))) {
+            Tape tape = Computed.walk(41 + type.hashCode(), 9000);
+            Program before = program(Computed.bars(tape, type));
+            List<Condition> early = RULES.stream().map(before::condition).toList();
+            Value held = before.value("close when (close > open) first became true");
+            before.take();
+            Program after = program(Computed.bars(tape, type));
+            after.take();
+            List<Condition> late = RULES.stream().map(after::condition).toList();
+            Value heldLate = after.value("close when (close > open) first became true");
+            assertTrue(before.rows() > 3000, before.rows() + " bars of " + type.words());
+            for (int bar = 0; bar < before.rows(); bar++) {
+                for (int i = 0; i < RULES.size(); i++) {
+                    assertEquals(early.get(i).at(bar), late.get(i).at(bar),
+                            RULES.get(i) + " on " + type.words() + ", bar " + bar);
+                }
+                assertEquals(held.at(bar), heldLate.at(bar));
+            }
+        }
+    }
+
     /** What was known at a signal bar, worked out the slow way: everything anew from the prints up to that moment. */
     @Test
     public void otherSeriesAreSeenAsTheyStoodAtTheMoment() {
