@@ -53,6 +53,7 @@ import stativex.rule.Mirroring;
 import stativex.rule.RuleProblem;
 import stativex.rule.Truth;
 import stativex.study.StudyDefinition;
+import stativex.study.Unit;
 
 /**
  * The Rules stage: strategies and studies on the left, the chart with would-be entries, the why lanes and the reasons of
@@ -365,6 +366,10 @@ public final class RulesStage extends BorderPane {
     /** What the tape says to it. */
     private void showEvaluation() {
         evaluation.ifPresent(made -> {
+            boolean panels = made.chart().studies().stream().anyMatch(study -> study.unit() != Unit.LEVEL);
+            if (panels != chart.options().studyPanels()) {
+                chart.options(ChartOptions.PLAIN.withStudyPanels(panels));
+            }
             chart.show(made.chart());
             others.show(made.others());
             text.know(made.program());
