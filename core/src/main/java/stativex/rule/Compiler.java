@@ -73,7 +73,7 @@ final class Compiler {
         String words = Reading.words(context);
         return parts.size() == 1
                 ? parts.getFirst()
-                : kept(words, () -> new Conditions.Any(words, List.copyOf(parts)));
+                : kept(words, () -> new Conditions.Joined(words, List.copyOf(parts), false));
     }
 
     private Condition conjunction(RuleParser.ConjunctionContext context) {
@@ -82,7 +82,7 @@ final class Compiler {
         String words = Reading.words(context);
         return parts.size() == 1
                 ? parts.getFirst()
-                : kept(words, () -> new Conditions.All(words, List.copyOf(parts)));
+                : kept(words, () -> new Conditions.Joined(words, List.copyOf(parts), true));
     }
 
     private Condition negation(RuleParser.NegationContext context) {

@@ -280,13 +280,15 @@ final class Conditions {
         }
     }
 
-    /** All must hold. */
-    static final class All extends Condition {
+    /** All of some conditions must hold, or one of them. */
+    static final class Joined extends Condition {
         private final List<Condition> of;
+        private final boolean all;
 
-        All(String text, List<Condition> of) {
+        Joined(String text, List<Condition> of, boolean all) {
             super(text);
             this.of = of;
+            this.all = all;
         }
 
         @Override
@@ -295,40 +297,14 @@ final class Conditions {
             for (int i = 1; i < of.size(); i++) {
                 byte[] t = of.get(i).truths();
                 for (int bar = from; bar < to; bar++) {
-                    truth[bar] = (byte) Truth.and(truth[bar], t[bar]);
+                    truth[bar] = (byte) (all ? Truth.and(truth[bar], t[bar]) : Truth.or(truth[bar], t[bar]));
                 }
             }
         }
 
         @Override
         public List<Condition> parts() {
-            return of;
-        }
-
-        @Override
-        public Explanation explain(int bar) {
-            return Explanation.of(text(), at(bar), of.stream().map(part -> part.explain(bar)).toList());
-        }
-    }
-
-    /** One must hold. */
-    static final class Any extends Condition {
-        private final List<Condition> of;
-
-        Any(String text, List<Condition> of) {
-            super(text);
-            this.of = of;
-        }
-
-        @Override
-        void evaluate(byte[] truth, int from, int to) {
-            System.arraycopy(of.getFirst().truths(), from, truth, from, to - from);
-            for (int i = 1; i < of.size(); i++) {
-                byte[] t = of.get(i).truths();
-                for (int bar = from; bar < to; bar++) {
-                    truth[bar] = (byte) Truth.or(truth[bar], t[bar]);
-                }
-            }
+            return all ? of : super.parts();
         }
 
         @Override

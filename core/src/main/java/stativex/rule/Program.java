@@ -163,14 +163,14 @@ public final class Program {
     public Condition all(List<Condition> conditions) {
         return conditions.size() == 1
                 ? conditions.getFirst()
-                : signal.add(new Conditions.All("all of them", List.copyOf(conditions)));
+                : signal.add(new Conditions.Joined("all of them", List.copyOf(conditions), true));
     }
 
     /** One of them must hold. */
     public Condition any(List<Condition> conditions) {
         return conditions.size() == 1
                 ? conditions.getFirst()
-                : signal.add(new Conditions.Any("any of them", List.copyOf(conditions)));
+                : signal.add(new Conditions.Joined("any of them", List.copyOf(conditions), false));
     }
 
     /** The condition held at one of the {@code within} bars before, and this bar is the first to trade beyond its close. */
