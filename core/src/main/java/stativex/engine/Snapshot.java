@@ -62,6 +62,15 @@ public record Snapshot(int print, long time, Optional<Long> lastPrice, Optional<
             this(text, truth, Optional.empty(), false);
         }
 
+        /** On how many of the bars {@code from} to {@code to}, both inside, it was true. */
+        public int held(int from, int to) {
+            int held = 0;
+            for (int bar = from; bar <= to; bar++) {
+                held += truth.get(bar) == Truth.TRUE ? 1 : 0;
+            }
+            return held;
+        }
+
         /** Whether a signal was raised in a bar and withdrawn at its close. */
         public boolean withdrawn(int bar) {
             return raised.isPresent() && bar < raised.get().count() && raised.get().get(bar) == 1

@@ -40,14 +40,14 @@ final class Axes {
 
     /** Dashed where a session begins, hatched where prints are missing inside one. */
     static void breaks(Pen pen, ChartSpace s) {
-        double free = -10;
+        double free = s.left();
         for (int bar = Math.max(1, s.first()); bar <= s.last(); bar += s.step()) {
             ChartBars.Break before = before(s, bar);
             double x = Math.round(s.viewport().x(bar)) + 0.5;
             if (before == ChartBars.Break.SESSION && x > free) {
                 pen.line(Palette.RULE, 1, x, 0, x, s.priceHeight(), 3, 3);
                 free = x + 8;
-            } else if (before == ChartBars.Break.GAP) {
+            } else if (before == ChartBars.Break.GAP && x > s.left()) {
                 double wide = Math.max(3, s.viewport().barWidth() * 0.34);
                 pen.hatch(Palette.LANE, x - wide / 2, 0, wide, s.priceHeight());
                 if (s.viewport().barWidth() > 4) {
@@ -72,7 +72,7 @@ final class Axes {
         double top = s.height() - height(s.options());
         int count = s.last() - s.first() + 1;
         boolean days = count > 1 && s.bars().start(s.last()) - s.bars().start(s.first()) > 5 * 86_400 * TapeTime.SECOND;
-        double free = 4;
+        double free = s.left() + 4;
         for (int bar = s.first(); bar <= s.last(); bar += s.step()) {
             boolean newDay = bar == 0
                     || !s.bars().tradingDate(bar).equals(s.bars().tradingDate(Math.max(0, bar - s.step())));

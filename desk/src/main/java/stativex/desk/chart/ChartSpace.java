@@ -6,7 +6,7 @@ import stativex.desk.look.Format;
  * Where things stand in one painting of a chart.
  *
  * @param first first bar in view, {@code last} the last one
- * @param plot width of the area that holds bars
+ * @param plot right end of the area that holds bars
  * @param priceHeight height of the price area; panels lie below it
  * @param height of everything, the time axis at its foot
  */
@@ -15,6 +15,11 @@ record ChartSpace(ChartModel model, ChartOptions options, Viewport viewport, Pri
 
     ChartBars bars() {
         return model.bars();
+    }
+
+    /** Left end of the area that holds bars. */
+    double left() {
+        return viewport.left();
     }
 
     /** How many bars share a pixel: loops take one of so many. */

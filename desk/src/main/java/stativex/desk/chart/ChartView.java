@@ -164,10 +164,15 @@ public final class ChartView extends Sketch {
         if (!model.map(m -> m.bars().contract().symbol().equals(contract)).orElse(false)) {
             return;
         }
+        pointAt(time);
+        watchers.forEach(Runnable::run);
+    }
+
+    /** Puts the crosshair on the bar of a time; empty: takes it away. */
+    public void pointAt(Optional<Long> time) {
         cursorBar = time.isPresent() && count() > 0 ? model.orElseThrow().bars().barAt(time.get()) : -1;
         cursorY = Double.NaN;
         repaint();
-        watchers.forEach(Runnable::run);
     }
 
     /** Whether the price axis fits the bars in view by itself. */
@@ -208,7 +213,7 @@ public final class ChartView extends Sketch {
     }
 
     private void point(double x, double y) {
-        cursorBar = x < 0 || x > viewport.plotWidth() ? -1 : Math.min(viewport.barAt(x), count() - 1);
+        cursorBar = x < viewport.left() || x > viewport.plotWidth() ? -1 : Math.min(viewport.barAt(x), count() - 1);
         cursorY = y;
         tellLink();
         changed();
@@ -388,7 +393,7 @@ public final class ChartView extends Sketch {
         Axes.prices(pen, s);
         Axes.breaks(pen, s);
         Panels.draw(pen, s, s.priceHeight() + 8);
-        pen.clip(0, 0, s.plot(), s.priceHeight() + 4);
+        pen.clip(s.left(), 0, s.plot() - s.left(), s.priceHeight() + 4);
         if (FlowArt.fits(s)) {
             FlowArt.draw(pen, s);
         } else {
@@ -396,8 +401,11 @@ public final class ChartView extends Sketch {
         }
         StudyLines.draw(pen, s);
         drawings.ifPresent(d -> d.draw(pen, s));
+        pen.unclip();
+        pen.clip(s.left() - Pins.REACH, 0, s.plot() - s.left() + Pins.REACH, s.priceHeight() + 4);
         pins.draw(pen, s);
         pen.unclip();
+        StudyLines.names(pen, s);
         s.model().position().ifPresent(p -> TradeArt.draw(pen, s, p));
         s.bars().nextCloses().ifPresent(next -> nextCloses(pen, s, next));
         s.model().lastPrice().filter(s.scale()::shows)
@@ -424,7 +432,7 @@ public final class ChartView extends Sketch {
     private ChartSpace space(ChartModel m, double width, double height) {
         double plot = width - AXIS;
         double priceHeight = height - Axes.height(options) - Panels.height(m, options) - 8;
-        viewport.newest(m.bars().count(), m.position().isPresent() ? 262 : 104);
+        viewport.newest(m.bars().count(), room(m));
         int first = viewport.firstBar();
         int last = Math.clamp(viewport.barAt(plot), 0, m.bars().count() - 1);
         first = Math.min(first, last);
@@ -432,6 +440,12 @@ public final class ChartView extends Sketch {
                 ? PriceScale.fitting(6, priceHeight - 6, 0, 1).between(held.get().lowest(), held.get().highest())
                 : fitting(m, first, last, priceHeight);
         return new ChartSpace(m, options, viewport, scale, first, last, plot, priceHeight, width, height);
+    }
+
+    /** What is kept free beside the newest bar: for the boxes of an open position, for names of studies and drawn lines. */
+    private double room(ChartModel m) {
+        double names = viewport.left() > 0 ? 44 : 104;
+        return m.position().isPresent() ? names + 158 : names;
     }
 
     /** Bars and the open trade decide what the price axis shows; studies far off do not. */
@@ -457,11 +471,14 @@ public final class ChartView extends Sketch {
             return;
         }
         double x = Math.round(viewport.centre(cursorBar)) + 0.5;
+        if (x < s.left()) {
+            return;
+        }
         pen.line(Palette.SLATE, 1, x, 0, x, s.height() - Axes.height(options), 2, 2);
         Axes.time(pen, s, cursorBar, x);
         if (cursorY > 0 && cursorY < s.priceHeight()) {
             double y = Math.round(cursorY) + 0.5;
-            pen.line(Palette.SLATE, 1, 0, y, s.plot(), y, 2, 2);
+            pen.line(Palette.SLATE, 1, s.left(), y, s.plot(), y, 2, 2);
             Axes.tag(pen, s, s.price(Math.round(s.scale().price(cursorY))), y, false);
             if (slopeBegun.isPresent()) {
                 pen.line(Palette.INK, 1, viewport.centre(s.bars().barAt(slopeBegun.get().time())),

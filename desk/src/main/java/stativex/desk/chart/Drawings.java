@@ -194,9 +194,9 @@ public final class Drawings {
     void draw(Pen pen, ChartSpace s) {
         long newest = s.bars().end(s.bars().count() - 1);
         for (int i = 0; i < drawings.size(); i++) {
-            if (drawings.get(i) instanceof Drawing.Marker m && m.time() > newest
+            if (drawings.get(i) instanceof Drawing.Marker m && (m.time() > newest || x(s, m.time()) < s.left())
                     || drawings.get(i) instanceof Drawing.Slope l && Math.max(l.time1(), l.time2()) > newest) {
-                // a replay has not come that far
+                // a replay has not come that far, or the bars in view begin later
                 continue;
             }
             boolean bold = i == selected;

@@ -3,6 +3,7 @@ package stativex.desk.chart;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.IntConsumer;
+import javafx.scene.control.Tooltip;
 import stativex.desk.draw.Pen;
 import stativex.desk.look.Fonts;
 import stativex.desk.look.Palette;
@@ -18,17 +19,38 @@ import stativex.rule.Truth;
  */
 public final class LanesView extends Sketch {
     private static final double LANE = 16;
-    private static final double NAMES = 176;
+    /** Width of the names; bars begin right of it, in the chart above too. */
+    public static final double NAMES = 140;
 
     private final Viewport viewport;
     private List<Snapshot.Lane> lanes = List.of();
     private Side side = Side.LONG;
     private Optional<Integer> cursor = Optional.empty();
     private Optional<Integer> chosen = Optional.empty();
+    private final Tooltip whole = new Tooltip();
+    private boolean told;
 
-    /** @param viewport of the chart above */
+    /** @param viewport of the chart above, whose bars begin right of the names */
     public LanesView(Viewport viewport) {
         this.viewport = viewport;
+        setOnMouseMoved(e -> tip(e.getX(), e.getY()));
+    }
+
+    /** A condition whose name has no room is read by pointing at it. */
+    private void tip(double x, double y) {
+        int at = (int) (y / lane(getHeight()));
+        String words = x < NAMES && at < lanes.size() - 1 ? lanes.get(at).text() : "";
+        if (words.isEmpty()) {
+            Tooltip.uninstall(this, whole);
+        } else if (!words.equals(whole.getText()) || !told) {
+            whole.setText(words);
+            Tooltip.install(this, whole);
+        }
+        told = !words.isEmpty();
+    }
+
+    private double lane(double height) {
+        return Math.min(LANE, height / Math.max(1, lanes.size()));
     }
 
     /** Height that shows so many lanes. */
@@ -84,12 +106,12 @@ public final class LanesView extends Sketch {
             return;
         }
         double plot = width - ChartView.AXIS;
-        double lane = Math.min(LANE, height / lanes.size());
+        double lane = lane(height);
         for (int i = 0; i < lanes.size(); i++) {
             boolean all = i == lanes.size() - 1;
             double y = Math.round(i * lane);
             String name = all ? "all of them" : lanes.get(i).text();
-            pen.text(fit(pen, name, NAMES - 22), all ? Fonts.bold(11) : Fonts.words(11),
+            pen.text(fit(pen, name, NAMES - 18), all ? Fonts.bold(11) : Fonts.words(11),
                     all ? Palette.AUTOMATION : Palette.INK, 14, y + 12);
             pen.clip(NAMES, 0, Math.max(0, plot - NAMES), height);
             cells(pen, lanes.get(i), y + 2, lane - 4, all);
@@ -97,7 +119,7 @@ public final class LanesView extends Sketch {
                 provisional(pen, lanes.get(i), y + 2, lane - 4);
             }
             pen.unclip();
-            pen.rightAligned(trueOf(lanes.get(i), plot), Fonts.figures(10), Palette.MUTED, width - 8, y + 12);
+            pen.rightAligned(trueOf(lanes.get(i)), Fonts.figures(10), Palette.MUTED, width - 8, y + 12);
         }
         chosen.ifPresent(bar -> {
             double x = Math.round(viewport.centre(bar));
@@ -116,8 +138,8 @@ public final class LanesView extends Sketch {
 
     private void cells(Pen pen, Snapshot.Lane lane, double y, double height, boolean all) {
         double cell = Math.max(1, Math.floor(viewport.barWidth()) - (viewport.barWidth() >= 4 ? 2 : 0));
-        int last = Math.min(lane.truth().count() - 1, viewport.barAt(viewport.plotWidth()));
-        for (int bar = viewport.firstBar(); bar <= last; bar++) {
+        int last = viewport.lastSeen(lane.truth().count());
+        for (int bar = viewport.firstSeen(); bar <= last; bar++) {
             double x = Math.round(viewport.centre(bar) - cell / 2);
             switch (lane.truth().get(bar)) {
                 case Truth.TRUE -> pen.fill(all ? Palette.AUTOMATION : Palette.LANE, x, y, cell, height);
@@ -142,15 +164,10 @@ public final class LanesView extends Sketch {
     }
 
     /** {@code 7/58}: true on 7 of the 58 bars in view. */
-    private String trueOf(Snapshot.Lane lane, double plot) {
-        int held = 0;
-        int bars = 0;
-        int last = Math.min(lane.truth().count() - 1, viewport.barAt(plot));
-        for (int bar = viewport.firstBar(); bar <= last; bar++) {
-            bars++;
-            held += lane.truth().get(bar) == Truth.TRUE ? 1 : 0;
-        }
-        return held + "/" + bars;
+    private String trueOf(Snapshot.Lane lane) {
+        int first = viewport.firstSeen();
+        int last = viewport.lastSeen(lane.truth().count());
+        return lane.held(first, last) + "/" + Math.max(0, last - first + 1);
     }
 
     private static String fit(Pen pen, String text, double width) {

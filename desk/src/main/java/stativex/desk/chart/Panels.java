@@ -44,9 +44,10 @@ final class Panels {
     private static void volume(Pen pen, ChartSpace s, double top) {
         long most = Math.max(1, s.bars().mostVolume(s.first(), s.last() + 1));
         double body = s.body();
+        pen.clip(s.left(), top, s.plot() - s.left(), VOLUME);
         if (s.viewport().barWidth() < 1) {
             int from = s.first();
-            for (int x = 0; x < s.plot() && from <= s.last(); x++) {
+            for (int x = (int) s.left(); x < s.plot() && from <= s.last(); x++) {
                 int to = Math.min(s.last() + 1, s.viewport().barAt(x + 1));
                 if (to > from) {
                     double h = Math.max(1, Math.round((VOLUME - 12) * s.bars().mostVolume(from, to) / most));
@@ -60,6 +61,7 @@ final class Panels {
                 pen.fill(Palette.SOFT, Math.round(s.viewport().centre(bar) - body / 2), top + VOLUME - h, body, h);
             }
         }
+        pen.unclip();
         pen.fill(Palette.RULE, 0, top + VOLUME, s.plot(), 1);
         pen.text("volume, most " + Format.grouped(Long.toString(most)), Fonts.words(10), Palette.MUTED, 8, top + 8);
     }
@@ -73,6 +75,7 @@ final class Panels {
         double middle = Math.round(top + OTHER / 2 + 4);
         double reach = OTHER / 2 - 9;
         double body = s.body();
+        pen.clip(s.left(), top, s.plot() - s.left(), OTHER);
         for (int bar = s.first(); bar <= s.last(); bar += s.step()) {
             long delta = s.bars().delta(bar);
             double h = Math.round(reach * Math.abs(delta) / most);
@@ -85,7 +88,8 @@ final class Panels {
                 pen.frame(Palette.SLATE, x, middle + 1, body, Math.max(2, h));
             }
         }
-        pen.fill(Palette.RULE, 0, middle, s.plot(), 1);
+        pen.fill(Palette.RULE, s.left(), middle, s.plot() - s.left(), 1);
+        pen.unclip();
         foot(pen, s, top, "delta, most " + Format.grouped(Long.toString(most)));
     }
 
@@ -110,7 +114,7 @@ final class Panels {
                             top + OTHER - 6 - (value - lowest) / span * (OTHER - 22)});
                 }
             }
-            pen.clip(0, top, s.plot(), OTHER);
+            pen.clip(s.left(), top, s.plot() - s.left(), OTHER);
             pen.path(Palette.SLATE, 1.2, points.stream().mapToDouble(p -> p[0]).toArray(),
                     points.stream().mapToDouble(p -> p[1]).toArray(), points.size());
             pen.unclip();

@@ -21,6 +21,8 @@ import stativex.market.Side;
  */
 final class Pins {
     private static final double RADIUS = 8;
+    /** How far a pin reaches beside the middle of its bar. */
+    static final double REACH = RADIUS + 1;
 
     /** A pin as drawn, with the words a click on it shows. */
     record Pin(double x, double y, List<String> words) {}

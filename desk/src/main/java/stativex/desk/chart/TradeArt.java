@@ -32,8 +32,9 @@ final class TradeArt {
                     s.scale().y(price), true);
         }
         double newest = s.viewport().x(s.bars().count());
-        // the lines begin right of the studies' names
-        labels.draw(pen, Fonts.figures(11), Math.min(newest + 80, s.plot() - 40), s.plot() - 4, 2, s.priceHeight());
+        // the lines begin right of the studies' names, where those stand beside the newest bar
+        double from = newest + (s.left() > 0 ? 6 : 80);
+        labels.draw(pen, Fonts.figures(11), Math.min(from, s.plot() - 40), s.plot() - 4, 2, s.priceHeight());
     }
 
     private static long distance(Snapshot.PositionView p, long price) {

@@ -12,14 +12,30 @@ public final class Viewport {
     private double rightBar;
     private boolean following = true;
     private double plotWidth = 600;
+    private final double left;
 
+    /** Bars begin at the left edge. */
     public Viewport() {
-        // starts at the newest bar
+        this(0);
     }
 
-    /** Width of the area that holds bars, pixels. */
+    /**
+     * Starts at the newest bar.
+     *
+     * @param left pixels at the left edge that hold no bars: names of what stands under the chart
+     */
+    public Viewport(double left) {
+        this.left = left;
+    }
+
+    /** Where bars begin, pixels. */
+    public double left() {
+        return left;
+    }
+
+    /** Right end of the area that holds bars, pixels. */
     public void plotWidth(double pixels) {
-        plotWidth = Math.max(50, pixels);
+        plotWidth = Math.max(left + 50, pixels);
     }
 
     public double plotWidth() {
@@ -60,8 +76,19 @@ public final class Viewport {
         return (int) Math.floor(rightBar - (plotWidth - x) / barWidth);
     }
 
+    /** The first bar of which a part is in view. */
     public int firstBar() {
-        return Math.max(0, barAt(0));
+        return Math.max(0, barAt(left));
+    }
+
+    /** The first bar that counts as seen: its middle is in view. */
+    public int firstSeen() {
+        return Math.max(0, barAt(left + barWidth / 2));
+    }
+
+    /** The last of so many bars that counts as seen; below {@link #firstSeen()} when none is. */
+    public int lastSeen(int bars) {
+        return Math.min(bars - 1, barAt(plotWidth - barWidth / 2));
     }
 
     /** Zooms so that the bar under {@code x} stays there. */
@@ -77,16 +104,14 @@ public final class Viewport {
     public void drag(double pixels, double bars) {
         rightBar -= pixels / barWidth;
         following = false;
-        if (rightBar > bars + plotWidth / barWidth * 0.7) {
-            rightBar = bars + plotWidth / barWidth * 0.7;
-        }
+        rightBar = Math.min(rightBar, bars + (plotWidth - left) / barWidth * 0.7);
         rightBar = Math.max(rightBar, Math.min(bars, 5));
     }
 
     /** Shows {@code count} bars, the last of them at the right edge, and stays there. */
     public void show(double count, double last) {
         following = false;
-        barWidth = Math.clamp(plotWidth / Math.max(1, count), NARROWEST, WIDEST);
+        barWidth = Math.clamp((plotWidth - left) / Math.max(1, count), NARROWEST, WIDEST);
         rightBar = last + 1;
     }
 
@@ -103,8 +128,8 @@ public final class Viewport {
 
     /** Brings a bar into view. */
     public void reveal(int bar, double bars) {
-        if (x(bar) < 0) {
-            drag(-x(bar) + 4, bars);
+        if (x(bar) < left) {
+            drag(left - x(bar) + 4, bars);
         } else if (x(bar) + barWidth > plotWidth) {
             drag(plotWidth - x(bar) - barWidth - 4, bars);
         }

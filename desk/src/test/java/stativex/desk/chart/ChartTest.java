@@ -6,11 +6,16 @@ import static org.testng.Assert.assertTrue;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.SplittableRandom;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 import stativex.demo.Demo;
+import stativex.desk.draw.SvgPen;
+import stativex.desk.look.Palette;
 import stativex.engine.Snapshot;
 import stativex.files.SessionFile;
 import stativex.market.BarSeries;
@@ -19,9 +24,12 @@ import stativex.market.BarType;
 import stativex.market.Contract;
 import stativex.market.Drawing;
 import stativex.market.SeriesBuilder;
+import stativex.market.Side;
 import stativex.market.Tape;
 import stativex.market.VolumeByPrice;
 import stativex.order.Terms;
+import stativex.rule.Truth;
+import stativex.rule.TruthColumn;
 import stativex.trial.Run;
 
 /** What a chart computes before anything is painted. */
@@ -154,6 +162,43 @@ public class ChartTest {
         viewport.follow();
         viewport.newest(1000, 90);
         assertEquals(viewport.x(1000), 810, 1e-6);
+    }
+
+    @Test
+    public void whatIsCountedIsWhatTheCellsShowAndTheyStandUnderTheirBars() {
+        SplittableRandom dice = new SplittableRandom(5);
+        byte[] truths = new byte[3000];
+        dice.nextBytes(truths);
+        for (int bar = 0; bar < truths.length; bar++) {
+            truths[bar] = (byte) (truths[bar] > 90 ? Truth.TRUE : truths[bar] < -110 ? Truth.ABSENT : Truth.FALSE);
+        }
+        Snapshot.Lane all = new Snapshot.Lane("all", new TruthColumn.View(truths, truths.length));
+        Pattern cell = Pattern.compile("<rect x=\"([-0-9.]+)\" y=\"[0-9.]+\" width=\"([0-9.]+)\" height=\"12\" fill=\""
+                + String.format("#%.6s", Palette.AUTOMATION.toString().substring(2).toUpperCase(Locale.ROOT)) + "\"");
+        for (int round = 0; round < 200; round++) {
+            double width = dice.nextInt(300, 1500);
+            Viewport viewport = new Viewport(LanesView.NAMES);
+            viewport.plotWidth(width - ChartView.AXIS);
+            viewport.show(dice.nextInt(3, 60), dice.nextInt(40, truths.length + 5));
+            LanesView lanes = new LanesView(viewport);
+            lanes.show(List.of(all), Side.LONG, Optional.empty(), Optional.empty());
+            SvgPen pen = new SvgPen(width, 20);
+            lanes.paint(pen, width, 20);
+            int seen = 0;
+            Matcher cells = cell.matcher(pen.document());
+            while (cells.find()) {
+                double middle = Double.parseDouble(cells.group(1)) + Double.parseDouble(cells.group(2)) / 2;
+                assertTrue(middle > LanesView.NAMES - 1 && middle < viewport.plotWidth() + 1, "cell at " + middle);
+                assertEquals(truths[viewport.barAt(middle)], Truth.TRUE);
+                seen++;
+            }
+            int first = viewport.firstSeen();
+            int last = viewport.lastSeen(truths.length);
+            assertEquals(seen, all.held(first, last));
+            assertTrue(pen.document().contains(">" + seen + "/" + (last - first + 1) + "<"), pen.document());
+            viewport.reveal(Math.max(0, first - 7), truths.length);
+            assertTrue(viewport.x(Math.max(0, first - 7)) >= LanesView.NAMES - 1e-6);
+        }
     }
 
     @Test
