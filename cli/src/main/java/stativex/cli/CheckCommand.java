@@ -2,6 +2,7 @@ package stativex.cli;
 
 import java.io.PrintWriter;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Callable;
@@ -23,6 +24,9 @@ final class CheckCommand implements Callable<Integer> {
     @Option(names = "--contract", paramLabel = "FILE.json", description = "contract it trades; the demo's TDL if left out")
     private Path contract;
 
+    @Option(names = "--further-contract", paramLabel = "FILE.json", description = "contract that its series look at beside its own; several may be given")
+    private List<Path> furtherContracts = new ArrayList<>();
+
     @Spec
     private CommandSpec spec;
 
@@ -32,7 +36,12 @@ final class CheckCommand implements Callable<Integer> {
     public Integer call() {
         Contract of = Optional.ofNullable(contract).map(file -> Documents.contract(file).value())
                 .orElseGet(() -> Demo.documents().contract().value());
-        List<String> problems = StrategyCheck.problems(strategy, of);
+        List<Contract> others = new ArrayList<>(
+                furtherContracts.stream().map(file -> Documents.contract(file).value()).toList());
+        if (contract == null && others.isEmpty()) {
+            others.add(Demo.further().contract().value());
+        }
+        List<String> problems = StrategyCheck.problems(strategy, of, others);
         PrintWriter out = spec.commandLine().getOut();
         if (problems.isEmpty()) {
             List<String> missing = Documents.strategy(strategy).value().notThereYet();

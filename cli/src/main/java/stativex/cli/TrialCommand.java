@@ -3,9 +3,11 @@ package stativex.cli;
 import java.io.PrintWriter;
 import java.math.BigDecimal;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.TreeMap;
 import java.util.concurrent.Callable;
 import java.util.stream.IntStream;
 import picocli.CommandLine.ArgGroup;
@@ -22,9 +24,11 @@ import stativex.files.BadInput;
 import stativex.files.Documents;
 import stativex.files.ResultFiles;
 import stativex.files.SessionFile;
+import stativex.files.tape.FurtherTape;
 import stativex.files.tape.TapeReference;
 import stativex.market.Decimals;
 import stativex.market.Money;
+import stativex.market.TapeTime;
 import stativex.order.Realism;
 import stativex.order.Terms;
 import stativex.rule.Truth;
@@ -63,6 +67,24 @@ final class TrialCommand implements Callable<Integer> {
 
         @Option(names = "--latency", paramLabel = "MILLISECONDS", defaultValue = "0", description = "from sending to acceptance (${DEFAULT-VALUE})")
         private String latency;
+
+        @ArgGroup(exclusive = false, multiplicity = "0..*")
+        private List<Further> further = new ArrayList<>();
+    }
+
+    /** A contract that strategies look at beside the one they trade. */
+    static final class Further {
+        @Option(names = "--further-tape", paramLabel = "FILE|NAME", required = true, description = "ticks of a contract that series of the strategy name; several may be given")
+        private String tape;
+
+        @Option(names = "--further-contract", paramLabel = "FILE.json", description = "its contract document; a stored tape has its own")
+        private Path contract;
+
+        private FurtherTape open() {
+            Optional<Documents.Read<stativex.market.Contract>> given = Optional.ofNullable(contract)
+                    .map(Documents::contract);
+            return Demo.openFurther(tape, given);
+        }
     }
 
     @ArgGroup(multiplicity = "1")
@@ -90,6 +112,11 @@ final class TrialCommand implements Callable<Integer> {
                 + ", deepest drawdown " + Money.text(summary.deepestDrawdown()) + "; tick mode, "
                 + run.inputs().terms().realism().word() + ", " + run.inputs().tape().count() + " prints. Results in "
                 + out);
+        new TreeMap<>(run.inputs().others()).forEach((symbol, other) -> print.println("looked at " + symbol + " too: "
+                + other.tape().count() + " prints" + (other.tape().count() == 0
+                        ? ""
+                        : ", " + TapeTime.instant(other.tape().time(0)) + " to "
+                                + TapeTime.instant(other.tape().time(other.tape().count() - 1)))));
         neverJudged(run);
         if (countFlickers) {
             flickers(run.inputs(), print);
@@ -112,7 +139,7 @@ final class TrialCommand implements Callable<Integer> {
 
     private static void flickers(Inputs inputs, PrintWriter print) {
         for (Strategy strategy : inputs.strategies()) {
-            Flickers.of(strategy, inputs.contract(), inputs.tape())
+            Flickers.of(strategy, inputs.contract(), inputs.tape(), inputs.others())
                     .forEach((side, found) -> print.println(strategy.name() + ", " + side.word() + ": "
                             + (found.confirmed() + found.withdrawn()) + " provisional signals, " + found.confirmed()
                             + " confirmed, " + found.withdrawn() + " withdrawn"
@@ -133,8 +160,15 @@ final class TrialCommand implements Callable<Integer> {
     private Run plain(Files files) {
         Terms terms = terms(files);
         Documents.Read<stativex.market.Contract> contract = Documents.contract(files.contract);
+        List<FurtherTape> others = files.further.stream().map(Further::open).toList();
         SessionFile.Set documents = new SessionFile.Set(contract, Documents.account(files.account),
-                files.strategies.stream().map(Documents::strategy).toList());
+                files.strategies.stream().map(Documents::strategy).toList(), others);
+        documents.strategies().forEach(strategy -> strategy.value().signals().others(contract.value()).stream()
+                .filter(symbol -> others.stream().noneMatch(other -> other.symbol().equals(symbol)))
+                .forEach(symbol -> {
+                    throw new BadInput("strategy \"" + strategy.value().name() + "\" looks at " + symbol
+                            + ": expected its ticks as a --further-tape, found none");
+                }));
         TapeReference.Found found = Demo.open(files.tape, Optional.of(contract.value()), false);
         if (!found.rolls().isEmpty()) {
             throw new BadInput("tape " + files.tape

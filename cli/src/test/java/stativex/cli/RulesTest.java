@@ -152,6 +152,43 @@ public class RulesTest {
         assertTrue(Integer.parseInt(figures.group(2)) > 0 && Integer.parseInt(figures.group(3)) > 0, said);
     }
 
+    /** Trend of a thinner market as a filter for another one. */
+    @Test
+    public void aSeriesOfAnotherContractIsTraded() throws IOException {
+        String text = Files.readString(folder.resolve("ebb-fade.strategy.json"));
+        Path file = folder.resolve("honey.strategy.json");
+        Files.writeString(file, text
+                .replace("\"studies\": [",
+                        "\"series\": [{\"name\": \"honey\", \"contract\": \"MNH\", \"bars\": \"tick\","
+                                + " \"size\": 300}],\n  \"studies\": [\n"
+                                + "    {\"name\": \"tide\", \"study\": \"ema\", \"length\": 5, \"on\": \"honey\"},")
+                .replace("and reach > 4 ticks", "and honey.close > tide and honey.close > 50.00"));
+        assertTrue(check(1, file).contains("$.series[0].contract: there is no tape of MNH here"), check(1, file));
+        String further = folder + "/mnh.contract.json";
+        assertTrue(said(0, "check", "--strategy", file.toString(), "--contract", folder + "/tdl.contract.json",
+                "--further-contract", further).contains(": complete"));
+        assertTrue(said(0, "check", "--strategy", file.toString()).contains(": complete"), "the demo's own are known");
+        List<String> trial = new ArrayList<>(List.of("trial", "--tape", folder + "/tdl.ticks.csv", "--contract",
+                folder + "/tdl.contract.json", "--strategy", file.toString(), "--account",
+                folder + "/gannet-row-40k.account.json", "--out", folder.resolve("honey").toString()));
+        assertTrue(said(1, trial.toArray(String[]::new)).contains("\"Ebb fade\" looks at MNH"));
+        trial.addAll(List.of("--further-tape", folder + "/mnh.ticks.csv", "--further-contract", further));
+        String said = said(0, trial.toArray(String[]::new));
+        assertTrue(said.matches("(?s)\\d+ trades.*looked at MNH too: \\d+ prints, 2026-09-1.*"), said);
+        String summary = Files.readString(folder.resolve("honey/summary.json"));
+        assertTrue(summary.contains("\"furtherTapes\"") && summary.contains("\"MNH\""), summary);
+        List<String> taken = Files.readAllLines(folder.resolve("honey/decisions.csv"));
+        assertTrue(taken.size() > 3, taken.size() + " decisions");
+        trial.set(trial.size() - 3, "demo MNH");
+        trial.set(trial.indexOf(folder.resolve("honey").toString()), folder.resolve("again").toString());
+        said(0, trial.toArray(String[]::new));
+        assertEquals(Files.readAllLines(folder.resolve("again/decisions.csv")), taken,
+                "the same ticks by another name");
+        trial.subList(trial.size() - 2, trial.size()).clear();
+        said(0, trial.toArray(String[]::new));
+        assertEquals(Files.readAllLines(folder.resolve("again/decisions.csv")), taken, "the demo's has its contract");
+    }
+
     /** A look-back longer than the tape is said, not taken for a no. */
     @Test
     public void aConditionThatIsNeverJudgedIsSaid() throws IOException {

@@ -3,12 +3,14 @@ package stativex.engine;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import stativex.account.Account;
 import stativex.account.Ledger;
 import stativex.interlock.SessionWindow;
 import stativex.interlock.WindowSchedule;
 import stativex.market.Contract;
+import stativex.market.ContractTape;
 import stativex.market.Session;
 import stativex.market.Side;
 import stativex.market.Tape;
@@ -53,10 +55,12 @@ public final class Engine implements Reports {
     private int outsideSessions;
 
     /**
+     * @param others further contracts that strategies look at, by symbol
      * @throws IllegalArgumentException when a strategy is for another contract, its rules do not read, or the account
      *         states no fee
      */
-    public Engine(Tape tape, Contract contract, Account account, List<Strategy> strategies, Terms terms) {
+    public Engine(Tape tape, Contract contract, Map<String, ContractTape> others, Account account,
+            List<Strategy> strategies, Terms terms) {
         this.tape = tape;
         this.contract = contract;
         this.account = account;
@@ -78,7 +82,7 @@ public final class Engine implements Reports {
                         + ", the tape is " + contract.symbol());
             }
             try {
-                runs.add(new StrategyRun(runs.size(), strategy, contract, tape));
+                runs.add(new StrategyRun(runs.size(), strategy, contract, tape, others));
             } catch (IllegalArgumentException e) {
                 throw new IllegalArgumentException("strategy \"" + strategy.name() + "\": " + e.getMessage(), e);
             }

@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.BooleanSupplier;
 import stativex.market.Contract;
+import stativex.market.ContractTape;
 import stativex.market.LongColumn;
 import stativex.market.SeriesBuilder;
 import stativex.market.Side;
@@ -57,11 +58,16 @@ public final class Flickers {
         }
     }
 
-    /** The same for each side of a strategy, over a tape of its contract. */
-    public static Map<Side, Found> of(Strategy strategy, Contract contract, Tape tape) {
+    /**
+     * The same for each side of a strategy, over a tape of its contract.
+     *
+     * @param others further contracts that its series name, by symbol
+     */
+    public static Map<Side, Found> of(Strategy strategy, Contract contract, Tape tape,
+            Map<String, ContractTape> others) {
         SignalPlan plan = strategy.signals();
         SeriesBuilder builder = new SeriesBuilder(tape, contract.calendar(), plan.bars());
-        Program program = new Program(plan.blueprint(contract), builder.series());
+        Program program = new Program(plan.blueprint(contract, others), builder.series());
         List<SideRules> sides = new ArrayList<>();
         for (Side side : Side.values()) {
             strategy.side(side).ifPresent(

@@ -5,6 +5,7 @@ import java.util.Map;
 import java.util.Optional;
 import stativex.market.BarSettings;
 import stativex.market.Contract;
+import stativex.market.ContractTape;
 import stativex.market.DrawnPoints;
 import stativex.rule.Blueprint;
 import stativex.study.StudyDefinition;
@@ -83,10 +84,26 @@ public record SignalPlan(BarSettings bars, List<Blueprint.SeriesDefinition> seri
                 Optional.empty());
     }
 
-    /** What its rules can speak of, on a contract whose tape is the only one at hand. */
-    public Blueprint blueprint(Contract contract) {
-        return new Blueprint(contract.tickSize(), contract.calendar(), series, studies,
-                drawings.stream().map(drawn -> drawn.on(contract)).toList(), Map.of());
+    /**
+     * What its rules can speak of.
+     *
+     * @param contract that is traded; a series that names it is as one that names none
+     * @param others further contracts at hand, by symbol
+     */
+    public Blueprint blueprint(Contract contract, Map<String, ContractTape> others) {
+        return new Blueprint(contract.tickSize(), contract.calendar(),
+                series.stream()
+                        .map(one -> new Blueprint.SeriesDefinition(one.name(), one.bars(),
+                                one.contract().filter(symbol -> !symbol.equals(contract.symbol()))))
+                        .toList(),
+                studies, drawings.stream().map(drawn -> drawn.on(contract)).toList(), others);
+    }
+
+    /** Symbols of the further contracts that its series name. */
+    public List<String> others(Contract contract) {
+        return series.stream().flatMap(one -> one.contract().stream())
+                .filter(symbol -> !symbol.equals(contract.symbol()))
+                .distinct().toList();
     }
 
     public SignalPlan {

@@ -4,12 +4,14 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import stativex.market.BarSeries;
 import stativex.market.Contract;
+import stativex.market.ContractTape;
 import stativex.market.SeriesBuilder;
 import stativex.market.Side;
+import stativex.market.Tape;
 import stativex.market.TapeBuilder;
-import stativex.rule.Blueprint;
 import stativex.rule.Program;
 import stativex.rule.RuleProblem;
 import stativex.study.StudyProblem;
@@ -35,20 +37,27 @@ public final class StrategyProblems {
 
     private StrategyProblems() {}
 
-    /** Checks against an empty tape of the contract; no price is looked at. */
+    /**
+     * Checks against empty tapes; no price is looked at.
+     *
+     * @param others further contracts that its series may name
+     */
     public static List<Problem> of(SignalPlan plan, Optional<Strategy.SideRule> longSide,
-            Optional<Strategy.SideRule> shortSide, boolean pricesEntries, Contract contract) {
+            Optional<Strategy.SideRule> shortSide, boolean pricesEntries, Contract contract, List<Contract> others) {
         StrategyProblems found = new StrategyProblems();
-        found.check(plan, longSide, shortSide, pricesEntries, contract);
+        found.check(plan, longSide, shortSide, pricesEntries, contract, others);
         return List.copyOf(found.problems);
     }
 
     private void check(SignalPlan plan, Optional<Strategy.SideRule> longSide, Optional<Strategy.SideRule> shortSide,
-            boolean pricesEntries, Contract contract) {
-        BarSeries none = new SeriesBuilder(new TapeBuilder(0).build(), contract.calendar(), plan.bars()).series();
+            boolean pricesEntries, Contract contract, List<Contract> others) {
+        Tape empty = new TapeBuilder(0).build();
+        BarSeries none = new SeriesBuilder(empty, contract.calendar(), plan.bars()).series();
+        Map<String, ContractTape> tapes = others.stream()
+                .collect(Collectors.toMap(Contract::symbol, other -> new ContractTape(other, empty)));
         Program program;
         try {
-            program = new Program(blueprint(plan, contract), none);
+            program = new Program(plan.blueprint(contract, tapes), none);
         } catch (StudyProblem e) {
             problems.add(study(plan, e));
             return;
@@ -68,17 +77,6 @@ public final class StrategyProblems {
             filter.longRule().ifPresent(rule -> rule(program, place + "long", rule));
             filter.shortRule().ifPresent(rule -> rule(program, place + "short", rule));
         }
-    }
-
-    private static Blueprint blueprint(SignalPlan plan, Contract contract) {
-        // of other contracts there need be no tape to see whether a rule can be said
-        Map<String, Blueprint.Source> tapes = new java.util.HashMap<>();
-        for (Blueprint.SeriesDefinition series : plan.series()) {
-            series.contract().ifPresent(symbol -> tapes.put(symbol,
-                    new Blueprint.Source(new TapeBuilder(0).build(), contract.calendar())));
-        }
-        return new Blueprint(contract.tickSize(), contract.calendar(), plan.series(), plan.studies(),
-                plan.drawings().stream().map(drawn -> drawn.on(contract)).toList(), tapes);
     }
 
     private static Problem study(SignalPlan plan, StudyProblem e) {

@@ -9,6 +9,7 @@ import stativex.interlock.WindowSchedule;
 import stativex.market.BarSeries;
 import stativex.market.BarType;
 import stativex.market.Contract;
+import stativex.market.ContractTape;
 import stativex.market.LongColumn;
 import stativex.market.SeriesBuilder;
 import stativex.market.Side;
@@ -66,7 +67,7 @@ final class StrategyRun {
     record Waiting(Side side, int bar) {}
 
     /** @throws IllegalArgumentException naming strategy, side and place of what is wrong */
-    StrategyRun(int index, Strategy strategy, Contract contract, Tape tape) {
+    StrategyRun(int index, Strategy strategy, Contract contract, Tape tape, Map<String, ContractTape> others) {
         this.index = index;
         this.strategy = strategy;
         this.once = strategy.once();
@@ -76,7 +77,7 @@ final class StrategyRun {
         }
         this.timeBars = strategy.signals().bars().type() instanceof BarType.Time;
         this.builder = new SeriesBuilder(tape, contract.calendar(), strategy.signals().bars());
-        this.program = new Program(strategy.signals().blueprint(contract), builder.series());
+        this.program = new Program(strategy.signals().blueprint(contract, others), builder.series());
         this.schedule = new WindowSchedule(strategy.windows());
         strategy.plan().stop().ifPresent(stop -> stop.distance(contract));
         for (Side side : Side.values()) {

@@ -5,9 +5,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import stativex.market.BarSettings;
+import stativex.market.ContractTape;
 import stativex.market.Drawing;
 import stativex.market.SessionCalendar;
-import stativex.market.Tape;
 import stativex.study.StudyDefinition;
 
 /**
@@ -15,13 +15,10 @@ import stativex.study.StudyDefinition;
  *
  * @param tickSize turns prices written in rules into ticks
  * @param calendar of the contract whose signal series it is
- * @param tapes of other contracts that series name, by symbol
+ * @param others further contracts that series name, by symbol
  */
 public record Blueprint(BigDecimal tickSize, SessionCalendar calendar, List<SeriesDefinition> series,
-        List<StudyDefinition> studies, List<Drawing> drawings, Map<String, Source> tapes) {
-
-    /** Another contract's prints. */
-    public record Source(Tape tape, SessionCalendar calendar) {}
+        List<StudyDefinition> studies, List<Drawing> drawings, Map<String, ContractTape> others) {
 
     /**
      * A further series beside the signal series.
@@ -34,6 +31,6 @@ public record Blueprint(BigDecimal tickSize, SessionCalendar calendar, List<Seri
         series = List.copyOf(series);
         studies = List.copyOf(studies);
         drawings = List.copyOf(drawings);
-        tapes = Map.copyOf(tapes);
+        others = Map.copyOf(others);
     }
 }

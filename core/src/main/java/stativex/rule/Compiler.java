@@ -43,9 +43,13 @@ final class Compiler {
 
     Value level(String text) {
         RuleParser.SumContext sum = Reading.value(text).sum();
-        Value value = literalAs(sum(sum), Unit.LEVEL, sum);
+        Value value = literalAs(sum(sum), Unit.LEVEL, Ticks.OWN, sum);
         if (value.unit() != Unit.LEVEL) {
             throw Reading.problem(sum, "expected a price, found " + value.unit().words());
+        }
+        if (value.ticks().foreign().isPresent()) {
+            throw Reading.problem(sum, "expected a price of the contract that is traded, found one of "
+                    + value.ticks().words());
         }
         return value;
     }
@@ -197,13 +201,24 @@ final class Compiler {
     private Value[] pair(ParserRuleContext place, RuleParser.SumContext a, RuleParser.SumContext b) {
         Value left = ordered(a);
         Value right = ordered(b);
-        left = literalAs(left, right.unit(), a);
-        right = literalAs(right, left.unit(), b);
+        left = literalAs(left, right.unit(), right.ticks(), a);
+        right = literalAs(right, left.unit(), left.ticks(), b);
         if (left.unit() != right.unit()) {
             throw Reading.problem(place, Reading.words(a) + " is " + left.unit().words() + " and " + Reading.words(b)
                     + " is " + right.unit().words() + ": they cannot be compared");
         }
+        together(place, a, left, b, right);
         return new Value[]{left, right};
+    }
+
+    /** Prices and distances of two contracts are of unlike ticks. */
+    private static void together(ParserRuleContext place, ParserRuleContext a, Value left, ParserRuleContext b,
+            Value right) {
+        if (left.ticks().with(right.ticks()).isEmpty()) {
+            throw Reading.problem(place, Reading.words(a) + " counts ticks of " + left.ticks().words() + " and "
+                    + Reading.words(b) + " those of " + right.ticks().words()
+                    + ": they cannot be mixed; plain numbers of both can, such as a rate of change or an RSI");
+        }
     }
 
     private Value ordered(RuleParser.SumContext context) {
@@ -218,7 +233,7 @@ final class Compiler {
     // ------------------------------------------------------------------ values
 
     /** A bare number takes the unit of what stands beside it. */
-    private Value literalAs(Value value, Unit unit, ParserRuleContext place) {
+    private Value literalAs(Value value, Unit unit, Ticks of, ParserRuleContext place) {
         if (!(value instanceof Values.Literal literal) || literal.unit() != Unit.NUMBER || unit == Unit.NUMBER
                 || unit == Unit.FLAG) {
             return value;
@@ -227,7 +242,7 @@ final class Compiler {
             throw Reading.problem(place, "a distance needs its unit: write \"" + Reading.words(place) + " ticks\"");
         }
         double ticks = BigDecimal.valueOf(literal.number())
-                .divide(program.blueprint().tickSize(), MathContext.DECIMAL64)
+                .divide(program.tickSize(of), MathContext.DECIMAL64)
                 .doubleValue();
         return scope.add(new Values.Literal(value.text(), ticks, Unit.LEVEL));
     }
@@ -240,6 +255,7 @@ final class Compiler {
             Value right = product(context.product(i));
             words.append(' ').append(operator).append(' ').append(Reading.words(context.product(i)));
             Unit unit = added(context, operator, value, right, context.product(i));
+            together(context, context.product(i - 1), value, context.product(i), right);
             Value left = value;
             String text = words.toString();
             value = keptValue(text, () -> new Values.Arithmetic(text, operator, left, right, unit));
@@ -289,6 +305,7 @@ final class Compiler {
             } else {
                 throw Reading.problem(context, a.words() + " " + operator + " " + b.words() + " has no meaning");
             }
+            together(context, context.unary(i - 1), value, context.unary(i), right);
             Value left = value;
             String text = words.toString();
             value = keptValue(text, () -> new Values.Arithmetic(text, operator, left, right, unit));
@@ -435,12 +452,9 @@ final class Compiler {
 
     private Value name(RuleParser.NameContext context) {
         String text = context.getText();
-        if (!scope.isSignal()) {
-            return keptValue(text, () -> new Values.Named(text, column(context, scope, text)));
-        }
-        String series = seriesOf(text);
+        String series = scope.isSignal() ? seriesOf(text) : "";
         if (series.isEmpty()) {
-            return keptValue(text, () -> new Values.Named(text, column(context, scope, text)));
+            return keptValue(text, () -> new Values.Named(text, column(context, scope, text), scope.ticks()));
         }
         OtherSeries other = program.other(series).orElseThrow();
         return keptValue(text, () -> new Values.Seen(text, other,

@@ -41,8 +41,8 @@ final class Conditions {
 
     private static Explanation compared(String text, int truth, Value left, Value right, int bar) {
         List<Explanation.Term> terms = new ArrayList<>();
-        terms.add(new Explanation.Term(left.text(), new Explanation.Amount(left.at(bar), left.unit())));
-        terms.add(new Explanation.Term(right.text(), new Explanation.Amount(right.at(bar), right.unit())));
+        terms.add(new Explanation.Term(left.text(), left.amount(bar)));
+        terms.add(new Explanation.Term(right.text(), right.amount(bar)));
         for (Explanation.Term term : left.terms(bar)) {
             addNew(terms, term);
         }
@@ -50,11 +50,9 @@ final class Conditions {
             addNew(terms, term);
         }
         String absence = left.absence(bar).isEmpty() ? right.absence(bar) : left.absence(bar);
-        stativex.study.Unit apart = left.unit() == stativex.study.Unit.LEVEL
-                ? stativex.study.Unit.DISTANCE
-                : left.unit();
         Optional<Explanation.Amount> missed = truth == Truth.FALSE
-                ? Optional.of(new Explanation.Amount(Math.abs(left.at(bar) - right.at(bar)), apart))
+                ? Optional.of((left instanceof Values.Literal ? right : left).apart(bar,
+                        (left instanceof Values.Literal ? left : right).at(bar)))
                 : Optional.empty();
         return new Explanation(text, truth, terms, missed, OptionalInt.empty(), truth == Truth.ABSENT ? absence : "",
                 List.of());
@@ -187,17 +185,13 @@ final class Conditions {
 
         @Override
         public Explanation explain(int bar) {
-            Explanation.Amount now = new Explanation.Amount(value.at(bar), value.unit());
             double earlier = bar < bars ? Double.NaN : value.at(bar - bars);
-            stativex.study.Unit apart = value.unit() == stativex.study.Unit.LEVEL
-                    ? stativex.study.Unit.DISTANCE
-                    : value.unit();
             return new Explanation(text(), at(bar),
-                    List.of(new Explanation.Term(value.text(), now),
+                    List.of(new Explanation.Term(value.text(), value.amount(bar)),
                             new Explanation.Term(bars + (bars == 1 ? " bar" : " bars") + " before",
-                                    new Explanation.Amount(earlier, value.unit()))),
+                                    new Explanation.Amount(earlier, value.unit(), value.ticks().foreign()))),
                     at(bar) == Truth.FALSE
-                            ? Optional.of(new Explanation.Amount(Math.abs(value.at(bar) - earlier), apart))
+                            ? Optional.of(value.apart(bar, earlier))
                             : Optional.empty(),
                     OptionalInt.empty(),
                     at(bar) != Truth.ABSENT

@@ -17,8 +17,12 @@ import stativex.study.Unit;
 public record Explanation(String text, int truth, List<Term> terms, Optional<Amount> missed, OptionalInt bar,
         String note, List<Explanation> parts) {
 
-    /** A number with what it means; NaN is absent. */
-    public record Amount(double value, Unit unit) {}
+    /**
+     * A number with what it means; NaN is absent.
+     *
+     * @param contract whose prices or ticks it counts; empty: the one that is traded
+     */
+    public record Amount(double value, Unit unit, Optional<String> contract) {}
 
     /** A value under the words it was written with. */
     public record Term(String text, Amount amount) {}

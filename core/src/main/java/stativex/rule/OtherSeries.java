@@ -5,8 +5,12 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import stativex.market.BarSeries;
+import stativex.market.ContractTape;
 import stativex.market.SeriesBuilder;
+import stativex.market.Session;
+import stativex.market.SessionCalendar;
 import stativex.market.Tape;
+import stativex.market.TapeTime;
 import stativex.study.Frame;
 import stativex.study.OutputColumn;
 import stativex.study.Step;
@@ -14,30 +18,60 @@ import stativex.study.Step;
 /**
  * A further series, as it stood at the moment each signal bar was evaluated: it has taken the prints up to that moment
  * and closed what it closes, before the strategy looks. Of another contract's tape only what is stamped before counts,
- * since the order of equal times is not known. Its forming bar is computed only when somebody watches it.
+ * since the order of equal times is not known; once a whole session of that contract has passed without a print its values
+ * are absent, since its tape has ended or lacks it. Its forming bar is computed only when somebody watches it.
  */
 final class OtherSeries implements Step {
     /** A column of this series whose forming value is written to one of the signal series. */
     private record Watched(OutputColumn from, OutputColumn to) {}
 
+    /**
+     * All of it over the whole history of the signal series.
+     *
+     * @param closed bars that had closed at each signal bar
+     */
+    record History(BarSeries bars, int[] closed, long staleFrom) {}
+
     private final Frame signal;
-    private final SeriesBuilder builder;
+    /** Empty when the whole history is known already. */
+    private final Optional<SeriesBuilder> builder;
+    private final BarSeries bars;
     private final Tape tape;
+    private final SessionCalendar calendar;
     private final boolean own;
     private final Scope scope;
     private final List<Watched> watched = new ArrayList<>();
     private int[] closed = new int[64];
     private int next;
+    /** From this moment on what was taken says nothing any more. */
+    private long staleFrom = TapeTime.NEVER;
 
-    OtherSeries(Program program, Blueprint.SeriesDefinition definition, Frame signal) {
+    /** @param known its whole history; empty: it is worked bar by bar */
+    OtherSeries(Program program, Blueprint.SeriesDefinition definition, Frame signal, Optional<History> known) {
         this.signal = signal;
-        Optional<Blueprint.Source> source = definition.contract()
-                .map(symbol -> program.blueprint().tapes().get(symbol));
-        this.own = source.isEmpty();
-        this.tape = source.map(Blueprint.Source::tape).orElse(signal.tape());
-        var calendar = source.map(Blueprint.Source::calendar).orElse(signal.calendar());
-        this.builder = new SeriesBuilder(tape, calendar, definition.bars());
-        this.scope = new Scope(program, definition.name(), new Frame(builder.series(), calendar));
+        Optional<ContractTape> other = definition.contract().map(program.blueprint().others()::get);
+        this.own = other.isEmpty();
+        this.tape = other.map(ContractTape::tape).orElse(signal.tape());
+        this.calendar = other.map(o -> o.contract().calendar()).orElse(signal.calendar());
+        this.builder = known.isPresent()
+                ? Optional.empty()
+                : Optional.of(new SeriesBuilder(tape, calendar, definition.bars()));
+        this.bars = known.map(History::bars).orElseGet(() -> builder.orElseThrow().series());
+        known.ifPresent(history -> {
+            closed = history.closed();
+            staleFrom = history.staleFrom();
+        });
+        this.scope = new Scope(program, definition.name(), new Frame(bars, calendar));
+    }
+
+    /** All of it, once every signal bar is taken. */
+    History history() {
+        return new History(bars, closed, staleFrom);
+    }
+
+    /** Whether it lacked a whole session when a signal bar was evaluated. */
+    boolean stale(int row) {
+        return closed[row] == 0 && bars.count() > 0 && signal.moment(row) >= staleFrom;
     }
 
     Scope scope() {
@@ -45,7 +79,7 @@ final class OtherSeries implements Step {
     }
 
     BarSeries bars() {
-        return builder.series();
+        return bars;
     }
 
     /** The forming value of {@code from} is to be written to {@code to}. */
@@ -53,13 +87,20 @@ final class OtherSeries implements Step {
         watched.add(new Watched(from, to));
     }
 
-    /** Bars that had closed when a signal bar was evaluated. */
+    /** Bars that had closed when a signal bar was evaluated; none once it lacks a whole session. */
     int closed(int row) {
         return closed[row];
     }
 
     @Override
     public void take(int from, int to) {
+        if (builder.isPresent()) {
+            advance(builder.get(), from, to);
+        }
+        scope.take(bars.count());
+    }
+
+    private void advance(SeriesBuilder builder, int from, int to) {
         if (to > closed.length) {
             closed = Arrays.copyOf(closed, Math.max(to, closed.length * 2));
         }
@@ -67,34 +108,44 @@ final class OtherSeries implements Step {
             watched.get(i).to().room(to);
         }
         for (int row = from; row < to; row++) {
-            advance(row);
-            closed[row] = builder.series().count();
+            advance(builder, row);
+            int count = bars.count();
+            boolean stale = signal.moment(row) >= staleFrom;
+            closed[row] = stale ? 0 : count;
             if (!watched.isEmpty()) {
-                scope.take(closed[row]);
-                look(row);
+                scope.take(count);
+                look(builder, row, stale);
             }
         }
-        scope.take(builder.series().count());
     }
 
-    private void advance(int row) {
+    private void advance(SeriesBuilder builder, int row) {
         long moment = signal.moment(row);
         int until = own ? signal.printsTaken(row) : tape.firstAt(moment);
         if (until > next) {
             builder.prints(next, until);
             next = until;
+            if (!own) {
+                staleFrom = staleAfter(tape.time(until - 1));
+            }
         }
         if (next > 0 && (!own || signal.byClock(row))) {
             builder.heartbeat(moment);
         }
     }
 
-    private void look(int row) {
-        Optional<BarSeries.Forming> forming = builder.forming();
+    /** The close of the first session that has opened after {@code time}. */
+    private long staleAfter(long time) {
+        return calendar.current(time).flatMap(held -> held.open() > time ? Optional.of(held) : calendar.after(held))
+                .map(Session::close).orElse(TapeTime.NEVER);
+    }
+
+    private void look(SeriesBuilder builder, int row, boolean stale) {
+        Optional<BarSeries.Forming> forming = stale ? Optional.empty() : builder.forming();
         forming.ifPresent(bar -> scope.takeForming(bar, signal.moment(row)));
         for (int i = 0; i < watched.size(); i++) {
             Watched w = watched.get(i);
-            w.to().values()[row] = forming.isPresent() ? w.from().values()[closed[row]] : Double.NaN;
+            w.to().values()[row] = forming.isPresent() ? w.from().values()[bars.count()] : Double.NaN;
         }
     }
 }

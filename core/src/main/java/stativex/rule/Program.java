@@ -1,5 +1,6 @@
 package stativex.rule;
 
+import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -8,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.BiConsumer;
 import stativex.market.BarSeries;
 import stativex.market.Drawing;
 import stativex.study.Frame;
@@ -23,6 +25,7 @@ import stativex.study.Unit;
  */
 public final class Program {
     private final Blueprint blueprint;
+    private final Optional<Worked> worked;
     private final Scope signal;
     private final Map<String, OtherSeries> others = new HashMap<>();
     private final Map<Fact, Values.PositionFact> facts = new HashMap<>();
@@ -69,16 +72,45 @@ public final class Program {
      * @throws StudyProblem when a name is used twice or cannot be used
      */
     public Program(Blueprint blueprint, BarSeries bars) {
+        this(blueprint, bars, Optional.empty());
+    }
+
+    /**
+     * The same on the whole history of a series that does not grow and whose forming bar nobody asks for.
+     *
+     * @param worked what earlier programs on it have worked
+     */
+    public Program(Blueprint blueprint, BarSeries bars, Worked worked) {
+        this(blueprint, bars, Optional.of(worked));
+    }
+
+    private Program(Blueprint blueprint, BarSeries bars, Optional<Worked> worked) {
         this.blueprint = blueprint;
+        this.worked = worked;
         this.signal = new Scope(this, "", new Frame(bars, blueprint.calendar()));
         checkNames();
+    }
+
+    /** The columns of a study if they are worked already. */
+    Optional<Scope.Built> worked(String series, StudyDefinition definition) {
+        return worked.flatMap(kept -> kept.study(this, series, definition));
+    }
+
+    /** Tells of every study with its series, and of every further series, that is worked. */
+    void worked(BiConsumer<String, Scope.Built> studies,
+            BiConsumer<Blueprint.SeriesDefinition, OtherSeries.History> series) {
+        signal.studies().forEach(built -> studies.accept("", built));
+        others.forEach((name, other) -> {
+            other.scope().studies().forEach(built -> studies.accept(name, built));
+            series.accept(definition(name).orElseThrow(), other.history());
+        });
     }
 
     private void checkNames() {
         Set<String> taken = new LinkedHashSet<>();
         for (Blueprint.SeriesDefinition series : blueprint.series()) {
             check(series.name(), taken, "series");
-            series.contract().filter(symbol -> !blueprint.tapes().containsKey(symbol)).ifPresent(symbol -> {
+            series.contract().filter(symbol -> !blueprint.others().containsKey(symbol)).ifPresent(symbol -> {
                 throw new StudyProblem(series.name(), "contract", "there is no tape of " + symbol + " here");
             });
         }
@@ -107,6 +139,17 @@ public final class Program {
 
     Blueprint blueprint() {
         return blueprint;
+    }
+
+    /** Whose ticks prices and distances of a series count; an empty name is the signal series. */
+    Ticks ticks(String series) {
+        return definition(series).flatMap(Blueprint.SeriesDefinition::contract).map(Ticks::new).orElse(Ticks.OWN);
+    }
+
+    /** Size of such a tick, as prices in rules are written. */
+    BigDecimal tickSize(Ticks ticks) {
+        return ticks.foreign().map(symbol -> blueprint.others().get(symbol).contract().tickSize())
+                .orElse(blueprint.tickSize());
     }
 
     /** The signal series. */
@@ -193,6 +236,9 @@ public final class Program {
 
     /** Takes the bar that is forming, behind the closed ones, at row {@link #rows()}; it may be taken again and again. */
     public void takeForming(BarSeries.Forming bar, long now) {
+        if (worked.isPresent()) {
+            throw new IllegalStateException("columns that were worked are never written again");
+        }
         signal.takeForming(bar, now);
     }
 
@@ -228,7 +274,8 @@ public final class Program {
         return definition(name).map(definition -> {
             OtherSeries known = others.get(name);
             if (known == null) {
-                known = signal.add(new OtherSeries(this, definition, signal.frame()));
+                known = signal.add(new OtherSeries(this, definition, signal.frame(),
+                        worked.flatMap(kept -> kept.series(this, definition))));
                 others.put(name, known);
             }
             return known;
@@ -237,10 +284,12 @@ public final class Program {
 
     /** The same, one more time: its forming bars are watched. */
     OtherSeries watched(String name) {
-        return new OtherSeries(this, definition(name).orElseThrow(), signal.frame());
+        OtherSeries watched = new OtherSeries(this, definition(name).orElseThrow(), signal.frame(), Optional.empty());
+        watched.scope().watch();
+        return watched;
     }
 
-    private Optional<Blueprint.SeriesDefinition> definition(String name) {
+    Optional<Blueprint.SeriesDefinition> definition(String name) {
         return blueprint.series().stream().filter(series -> series.name().equals(name)).findFirst();
     }
 

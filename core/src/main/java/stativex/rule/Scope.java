@@ -1,6 +1,7 @@
 package stativex.rule;
 
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -35,6 +36,8 @@ final class Scope {
     private final Program program;
     private final String name;
     private final Frame frame;
+    /** Whether its forming bar is looked at, so that its columns are its own. */
+    private boolean watched;
     private final List<Step> steps = new ArrayList<>();
     private final Map<String, Built> studies = new LinkedHashMap<>();
     private final Map<Period, OutputColumn> starts = new HashMap<>();
@@ -51,12 +54,27 @@ final class Scope {
         this.frame = frame;
     }
 
+    /** Its forming bar will be looked at. */
+    void watch() {
+        watched = true;
+    }
+
+    /** The studies that were asked for. */
+    Collection<Built> studies() {
+        return studies.values();
+    }
+
     Program program() {
         return program;
     }
 
     Frame frame() {
         return frame;
+    }
+
+    /** Whose ticks its prices and distances count. */
+    Ticks ticks() {
+        return program.ticks(name);
     }
 
     boolean isSignal() {
@@ -168,7 +186,8 @@ final class Scope {
             throw new StudyProblem(definition.name(), "of", "takes itself: " + words + " → " + definition.name());
         }
         try {
-            built = make(definition);
+            built = (watched ? Optional.<Built>empty() : program.worked(name, definition))
+                    .orElseGet(() -> make(definition));
             studies.put(definition.name(), built);
             return built;
         } finally {
@@ -180,7 +199,7 @@ final class Scope {
         Optional<OutputColumn> input;
         boolean formula = definition.kind().equals(StudyDefinition.FORMULA);
         try {
-            input = definition.of().map(text -> new Compiler(this).value(text).column());
+            input = definition.of().map(text -> input(definition, new Compiler(this).value(text)));
         } catch (RuleProblem e) {
             throw new StudyProblem(definition.name(), "of", e.getMessage(), e);
         }
@@ -193,6 +212,16 @@ final class Scope {
         checkShown(definition, study.outputs());
         add(study);
         return new Built(definition, study.outputs());
+    }
+
+    /** What a study takes, of the contract whose bars it sits on. */
+    private OutputColumn input(StudyDefinition definition, Value value) {
+        if (value.ticks().with(ticks()).isEmpty()) {
+            throw new StudyProblem(definition.name(), "of", value.text() + " counts ticks of " + value.ticks().words()
+                    + ", this series those of " + ticks().words() + ": expected a value of one contract"
+                    + (isSignal() ? "; a study of the other's prices sits on that series" : ""));
+        }
+        return value.column();
     }
 
     private static void checkShown(StudyDefinition definition, List<OutputColumn> outputs) {

@@ -33,6 +33,27 @@ public abstract class Value implements Step {
         return column.unit();
     }
 
+    /** Whose ticks it counts; {@link Ticks#ANY} when it is no price and no distance. */
+    final Ticks ticks() {
+        return unit() == Unit.LEVEL || unit() == Unit.DISTANCE ? counted() : Ticks.ANY;
+    }
+
+    /** Whose ticks it counts if it is a price or a distance. */
+    Ticks counted() {
+        return Ticks.OWN;
+    }
+
+    /** The value at a bar with what it means. */
+    Explanation.Amount amount(int bar) {
+        return new Explanation.Amount(at(bar), unit(), ticks().foreign());
+    }
+
+    /** How far the value is from another one of its kind. */
+    Explanation.Amount apart(int bar, double other) {
+        return new Explanation.Amount(Math.abs(at(bar) - other), unit() == Unit.LEVEL ? Unit.DISTANCE : unit(),
+                ticks().foreign());
+    }
+
     public OutputColumn column() {
         return column;
     }
@@ -58,7 +79,7 @@ public abstract class Value implements Step {
 
     /** The named values it is made of, for those who want to see every number. */
     List<Explanation.Term> terms(int bar) {
-        return List.of(new Explanation.Term(text, new Explanation.Amount(at(bar), unit())));
+        return List.of(new Explanation.Term(text, amount(bar)));
     }
 
     /** Why it is absent at a bar; empty if it is not. */

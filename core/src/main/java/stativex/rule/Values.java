@@ -11,6 +11,11 @@ import stativex.study.Unit;
 final class Values {
     private Values() {}
 
+    /** Whose ticks two values count that were found to go together. */
+    private static Ticks both(Value left, Value right) {
+        return left.ticks().with(right.ticks()).orElseThrow();
+    }
+
     /** A number; the same at every bar. Its column is filled only if somebody reads it as one. */
     static final class Literal extends Value {
         private final double number;
@@ -27,6 +32,11 @@ final class Values {
 
         double number() {
             return number;
+        }
+
+        @Override
+        Ticks counted() {
+            return Ticks.ANY;
         }
 
         @Override
@@ -81,8 +91,16 @@ final class Values {
 
     /** A bar figure or an output of a study, computed elsewhere. */
     static final class Named extends Value {
-        Named(String text, OutputColumn column) {
+        private final Ticks ticks;
+
+        Named(String text, OutputColumn column, Ticks ticks) {
             super(text, column);
+            this.ticks = ticks;
+        }
+
+        @Override
+        Ticks counted() {
+            return ticks;
         }
 
         @Override
@@ -144,6 +162,11 @@ final class Values {
         }
 
         @Override
+        Ticks counted() {
+            return value.counted();
+        }
+
+        @Override
         public void take(int from, int to) {
             double[] y = column().room(to);
             double[] x = value.values();
@@ -171,6 +194,11 @@ final class Values {
             this.operator = operator;
             this.left = left;
             this.right = right;
+        }
+
+        @Override
+        Ticks counted() {
+            return both(left, right);
         }
 
         @Override
@@ -240,6 +268,11 @@ final class Values {
         }
 
         @Override
+        Ticks counted() {
+            return both(left, right);
+        }
+
+        @Override
         public void take(int from, int to) {
             double[] y = column().room(to);
             for (int bar = from; bar < to; bar++) {
@@ -272,6 +305,11 @@ final class Values {
             super(text, value.unit());
             this.value = value;
             this.when = when;
+        }
+
+        @Override
+        Ticks counted() {
+            return value.counted();
         }
 
         @Override
@@ -438,6 +476,11 @@ final class Values {
         }
 
         @Override
+        Ticks counted() {
+            return series.scope().ticks();
+        }
+
+        @Override
         public void take(int from, int to) {
             if (forming) {
                 return;
@@ -453,11 +496,13 @@ final class Values {
         String absence(int bar) {
             return !Double.isNaN(at(bar))
                     ? ""
-                    : text() + (forming
-                            ? " has no forming bar at this moment"
-                            : series.closed(bar) == 0
-                                    ? " has no closed bar yet"
-                                    : " is warming up or has no value on its bar");
+                    : text() + (series.stale(bar)
+                            ? ": its tape has no print of a whole session, or has ended"
+                            : forming
+                                    ? " has no forming bar at this moment"
+                                    : series.closed(bar) == 0
+                                            ? " has no closed bar yet"
+                                            : " is warming up or has no value on its bar");
         }
     }
 }

@@ -3,10 +3,12 @@ package stativex.trial;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import stativex.account.Account;
 import stativex.engine.Strategy;
 import stativex.market.Contract;
+import stativex.market.ContractTape;
 import stativex.market.Session;
 import stativex.market.Tape;
 import stativex.order.Terms;
@@ -14,12 +16,14 @@ import stativex.order.Terms;
 /**
  * Everything a run needs besides the person: the same inputs give the same fills.
  *
+ * @param others further contracts that strategies look at, by symbol
  * @param heartbeats times, ascending, at which the tape's clock moves without a print
  */
-public record Inputs(Tape tape, Contract contract, Account account, List<Strategy> strategies, Terms terms,
-        long[] heartbeats) {
+public record Inputs(Tape tape, Contract contract, Map<String, ContractTape> others, Account account,
+        List<Strategy> strategies, Terms terms, long[] heartbeats) {
 
     public Inputs {
+        others = Map.copyOf(others);
         strategies = List.copyOf(strategies);
         heartbeats = heartbeats.clone();
         if (strategies.stream().map(Strategy::name).distinct().count() < strategies.size()) {
@@ -28,8 +32,14 @@ public record Inputs(Tape tape, Contract contract, Account account, List<Strateg
     }
 
     /** Inputs with a heartbeat at each session's close that the tape has reached. */
+    public static Inputs of(Tape tape, Contract contract, Map<String, ContractTape> others, Account account,
+            List<Strategy> strategies, Terms terms) {
+        return new Inputs(tape, contract, others, account, strategies, terms, sessionCloses(tape, contract));
+    }
+
+    /** The same of strategies that look at no other contract. */
     public static Inputs of(Tape tape, Contract contract, Account account, List<Strategy> strategies, Terms terms) {
-        return new Inputs(tape, contract, account, strategies, terms, sessionCloses(tape, contract));
+        return of(tape, contract, Map.of(), account, strategies, terms);
     }
 
     @Override

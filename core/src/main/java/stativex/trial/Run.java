@@ -20,8 +20,8 @@ public final class Run {
     public Run(Inputs inputs) {
         this.inputs = inputs;
         this.heartbeats = inputs.heartbeats();
-        this.engine = new Engine(inputs.tape(), inputs.contract(), inputs.account(), inputs.strategies(),
-                inputs.terms());
+        this.engine = new Engine(inputs.tape(), inputs.contract(), inputs.others(), inputs.account(),
+                inputs.strategies(), inputs.terms());
     }
 
     public Inputs inputs() {

@@ -539,7 +539,7 @@ public class EngineTest {
             Inputs inputs = Inputs.of(tape, Given.contract(0), Given.account(), List.of(made), Terms.DEFAULT);
             Run run = new Run(inputs);
             run.toPlace(run.length());
-            Map<Side, Flickers.Found> found = Flickers.of(made, Given.contract(0), tape);
+            Map<Side, Flickers.Found> found = Flickers.of(made, Given.contract(0), tape, Map.of());
             for (Side side : Side.values()) {
                 Snapshot.Lane lane = run.engine().snapshot().strategies().getFirst().lanes().get(side).getLast();
                 Flickers.Found flickers = found.get(side);

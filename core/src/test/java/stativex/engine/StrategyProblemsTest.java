@@ -10,6 +10,7 @@ import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import stativex.market.BarSettings;
 import stativex.market.BarType;
+import stativex.market.Contract;
 import stativex.market.DrawnPoints;
 import stativex.order.Order;
 import stativex.rule.Blueprint;
@@ -21,7 +22,7 @@ public class StrategyProblemsTest {
     private static List<StrategyProblems.Problem> problems(Given.Draft draft) {
         Strategy made = draft.build();
         return StrategyProblems.of(made.signals(), made.longSide(), made.shortSide(), made.pricesEntries(),
-                Given.contract(0));
+                Given.contract(0), List.of());
     }
 
     private static Object[] row(Consumer<Given.Draft> change, String place, String words) {
@@ -69,16 +70,27 @@ public class StrategyProblemsTest {
         draft.onlyLong("close > opn and delta > 1 tick and close > open");
         List<StrategyProblems.Problem> all = problems(draft);
         assertEquals(all.stream().map(p -> p.from() + "-" + p.to()).toList(), List.of("8-11", "16-30"));
-        // a series of another contract can be spoken of, though there is no tape of it here
-        Given.Draft other = Given.strategy().onlyLong("wool.close > wool.open");
-        other.series = List.of(new Blueprint.SeriesDefinition("wool", BarSettings.of(new BarType.Ticks(9)),
-                Optional.of("WLF")));
-        assertEquals(problems(other), List.of());
         SignalPlan plan = new SignalPlan(BarSettings.of(new BarType.Ticks(2)), List.of(), List.of(),
                 List.of(new DrawnPoints("level", "Wall", 0, "3.30", 0, "")), List.of(), Optional.empty(),
                 SignalPlan.Evaluate.BAR_CLOSE, Optional.empty());
         List<StrategyProblems.Problem> drawn = StrategyProblems.of(plan, Optional.of(Given.rule("close > open")),
-                Optional.empty(), false, Given.contract(0));
+                Optional.empty(), false, Given.contract(0), List.of());
         assertEquals(drawn.getFirst().place(), "drawings");
+    }
+
+    @Test
+    public void aSeriesOfAnotherContractIsSpokenOfWhenThatIsKnown() {
+        Given.Draft draft = Given.strategy().onlyLong("wool.close > wool.open and wool.close > 12.50");
+        draft.series = List.of(new Blueprint.SeriesDefinition("wool", BarSettings.of(new BarType.Ticks(9)),
+                Optional.of("WLF")));
+        StrategyProblems.Problem unknown = problems(draft).getFirst();
+        assertEquals(unknown.place(), "series[0].contract");
+        assertTrue(unknown.what().contains("no tape of WLF"), unknown.what());
+        Strategy made = draft.build();
+        Contract wool = new Contract("WLF", "Fine Wool", "NZD", new java.math.BigDecimal("0.5"), 100_000, 1,
+                Given.calendar(), Optional.empty());
+        assertEquals(StrategyProblems.of(made.signals(), made.longSide(), made.shortSide(), false, Given.contract(0),
+                List.of(wool)), List.of());
+        assertEquals(made.signals().others(Given.contract(0)), List.of("WLF"));
     }
 }

@@ -27,19 +27,19 @@ import stativex.trial.Given;
 
 /** Programs of several series, live and as whole histories, and what cannot be made. */
 public class ProgramTest {
-    private static final List<StudyDefinition> STUDIES = List.of(Studies.read("fast = ema 5"),
+    static final List<StudyDefinition> STUDIES = List.of(Studies.read("fast = ema 5"),
             Studies.read("slope = ema 8 of close on trend"), Studies.read("mean = vwap from session deviations 1.5"),
             Studies.read("push = score 10 of delta"), Studies.read("edge = mean.upper + 2 ticks"),
             Studies.read("calm = sma 4 of abs(close - open) / 1 tick"), Studies.read("prior = previous day"),
             Studies.read("turn = swing 2"), Studies.read("days = sma 2 of high - low on daily"),
             Studies.read("near = ema 3 of slope"));
-    private static final List<Blueprint.SeriesDefinition> SERIES = List.of(
+    static final List<Blueprint.SeriesDefinition> SERIES = List.of(
             new Blueprint.SeriesDefinition("trend", BarSettings.of(new BarType.Ticks(33)), Optional.empty()),
             new Blueprint.SeriesDefinition("daily", BarSettings.of(BarType.Period.DAY), Optional.empty()),
             new Blueprint.SeriesDefinition("brick", BarSettings.of(new BarType.Renko(4, 8)), Optional.empty()),
             new Blueprint.SeriesDefinition("minute",
                     BarSettings.of(new BarType.Time(60 * Given.SECOND)), Optional.empty()));
-    private static final List<String> RULES = List.of("close > fast", "fast rises through slope",
+    static final List<String> RULES = List.of("close > fast", "fast rises through slope",
             "push < -1 on any of the last 3 bars and close < mean.lower", "close > prior.high",
             "close > edge for the first time since session open", "slope is falling over 4 bars",
             "times (close > open) since session open > 5 and not close < open on each of the last 2 bars",
@@ -158,19 +158,6 @@ public class ProgramTest {
             }
         }
         return at < length - 1 ? Double.NaN : value;
-    }
-
-    @Test
-    public void anotherContractIsSeenBeforeTheSameInstantOnly() {
-        Tape mine = Given.tape(Given.at(0, "01:00:00"), 10, 11, 12, 13);
-        Tape other = Given.tape(Given.at(0, "01:00:00"), 50, 60, 70, 80);
-        Program program = new Program(new Blueprint(new BigDecimal("0.25"), Given.calendar(),
-                List.of(new Blueprint.SeriesDefinition("fine", BarSettings.of(new BarType.Ticks(1)),
-                        Optional.of("WLF"))),
-                List.of(), List.of(), Map.of("WLF", new Blueprint.Source(other, Given.calendar()))),
-                Computed.bars(mine, new BarType.Ticks(2)));
-        program.take();
-        assertEquals(RulesTest.values(program, "fine.close"), "50 70");
     }
 
     private static StudyProblem problem(String... studies) {

@@ -14,6 +14,8 @@ import java.util.Optional;
 import stativex.files.BadInput;
 import stativex.files.Documents;
 import stativex.files.SessionFile;
+import stativex.files.tape.FurtherTape;
+import stativex.files.tape.FurtherTapes;
 import stativex.files.tape.TapeReference;
 import stativex.files.tape.TapeStore;
 import stativex.files.tape.TickCsv;
@@ -25,6 +27,8 @@ import stativex.market.TapeTime;
 public final class Demo {
     /** How a session file names the demo tape. */
     public static final String TAPE = "demo";
+    /** How the tape of the further contract is named. */
+    public static final String FURTHER = "demo MNH";
     /** The trading day on which everything happens. */
     public static final LocalDate DAY = LocalDate.of(2026, 9, 24);
     /** Where the demo's trader lives. */
@@ -36,6 +40,9 @@ public final class Demo {
     private static final List<LocalDate> DAYS = List.of(LocalDate.of(2026, 9, 18), LocalDate.of(2026, 9, 21),
             LocalDate.of(2026, 9, 22), LocalDate.of(2026, 9, 23), DAY);
     private static final String CONTRACT = "tdl.contract.json";
+    private static final String OTHER = "mnh.contract.json";
+    private static final long OTHER_SEED = 41;
+    private static final long OTHER_START = 1240;
     private static final String ACCOUNT = "gannet-row-40k.account.json";
     private static final List<String> STRATEGIES = List.of("ebb-fade.strategy.json", "slack-water.strategy.json");
     private static final List<String> OTHERS = List.of("gannet-row-40k.rulebook.json", "two-step-runner.exit.json",
@@ -56,14 +63,44 @@ public final class Demo {
     }
 
     static Tape tape(Contract contract, long seed) {
-        MarketSimulator market = new MarketSimulator(contract, seed, START, DAY, 600_000);
+        MarketSimulator market = new MarketSimulator(contract, seed, START, DAY, 1);
         DAYS.forEach(market::day);
         return market.tape();
     }
 
+    /** A contract that strategies may look at beside the one they trade: MNH, a thinner market of the same days. */
+    public static FurtherTapes.Offer further() {
+        Documents.Read<Contract> contract = Documents.contract(text(OTHER), OTHER);
+        return new FurtherTapes.Offer(FURTHER, contract, () -> {
+            MarketSimulator market = new MarketSimulator(contract.value(), OTHER_SEED, OTHER_START, DAY, 0.3);
+            DAYS.forEach(market::day);
+            return market.tape();
+        });
+    }
+
+    /** The tapes at hand of contracts beside the one that is traded: the person's own and the demo's. */
+    public static FurtherTapes furtherTapes() {
+        return new FurtherTapes(TapeStore.own(), List.of(further()));
+    }
+
+    /**
+     * The tape of a further contract by its name.
+     *
+     * @param contract of a file; the demo's and a stored tape have their own
+     */
+    public static FurtherTape openFurther(String reference, Optional<Documents.Read<Contract>> contract) {
+        if (reference.equals(FURTHER)) {
+            FurtherTapes.Offer offer = further();
+            return new FurtherTape(FURTHER, offer.contract(), offer.tape().get());
+        }
+        return TapeReference.openFurther(TapeStore.own(), reference, contract);
+    }
+
     /** A tape by the name a session file gives it: the demo's, a file, or one in the person's store. */
     public static Tape tape(String reference, Contract contract) {
-        return open(reference, Optional.of(contract), false).tape();
+        return reference.equals(FURTHER)
+                ? further().tape().get()
+                : open(reference, Optional.of(contract), false).tape();
     }
 
     /** The same with its contract; the demo's and a stored tape have their own. */
@@ -84,7 +121,7 @@ public final class Demo {
     public static void export(Path folder) {
         try {
             Files.createDirectories(folder);
-            for (List<String> names : List.of(List.of(CONTRACT, ACCOUNT), STRATEGIES, OTHERS)) {
+            for (List<String> names : List.of(List.of(CONTRACT, OTHER, ACCOUNT), STRATEGIES, OTHERS)) {
                 for (String name : names) {
                     Files.writeString(folder.resolve(name), text(name), StandardCharsets.UTF_8);
                 }
@@ -98,6 +135,8 @@ public final class Demo {
         }
         Contract contract = documents().contract().value();
         TickCsv.write(folder.resolve("tdl.ticks.csv"), tape(contract), contract);
+        FurtherTapes.Offer further = further();
+        TickCsv.write(folder.resolve("mnh.ticks.csv"), further.tape().get(), further.contract().value());
     }
 
     static String text(String name) {

@@ -21,6 +21,7 @@ final class MarketSimulator {
     private final Chance chance;
     private final TapeBuilder tape;
     private final LocalDate releaseDay;
+    private final double pace;
 
     private double anchor;
     private double middle;
@@ -33,14 +34,16 @@ final class MarketSimulator {
     /**
      * @param start first price in ticks
      * @param releaseDay trading date of the one release that makes the price jump
+     * @param pace how often it trades: 1 is some 90 000 prints a day
      */
-    MarketSimulator(Contract contract, long seed, long start, LocalDate releaseDay, int expected) {
+    MarketSimulator(Contract contract, long seed, long start, LocalDate releaseDay, double pace) {
         this.contract = contract;
         this.chance = new Chance(seed);
-        this.tape = new TapeBuilder(expected);
+        this.tape = new TapeBuilder((int) (600_000 * pace));
         this.anchor = start;
         this.middle = start;
         this.releaseDay = releaseDay;
+        this.pace = pace;
     }
 
     /** Prints through every session of a trading date. */
@@ -55,12 +58,12 @@ final class MarketSimulator {
     }
 
     private void session(Session session) {
-        boolean night = session.first();
+        boolean night = night(session);
         double length = (session.close() - session.open()) / (double) TapeTime.SECOND;
         double release = release(session);
         double second = chance.exponential(2);
         while (second < length) {
-            double rate = rate(night, second, length) * (1 + 5 * burst + 6 * shock);
+            double rate = pace * rate(night, second, length) * (1 + 5 * burst + 6 * shock);
             boolean sweep = chance.chance(0.04);
             double wait = sweep ? 0 : chance.exponential(1 / rate);
             if (second < release && second + wait >= release) {
@@ -77,9 +80,14 @@ final class MarketSimulator {
         }
     }
 
+    /** Of several sessions of a day the first is the quiet one. */
+    private static boolean night(Session session) {
+        return session.first() && !session.last();
+    }
+
     /** Seconds after the open at which the release comes, or never. */
     private double release(Session session) {
-        if (!session.tradingDate().equals(releaseDay) || session.first()) {
+        if (!session.tradingDate().equals(releaseDay) || night(session)) {
             return Double.MAX_VALUE;
         }
         ZonedDateTime open = TapeTime.in(contract.calendar().zone(), session.open());

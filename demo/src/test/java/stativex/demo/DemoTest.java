@@ -9,6 +9,7 @@ import java.util.List;
 import org.testng.annotations.Test;
 import stativex.files.Documents;
 import stativex.files.SessionFile;
+import stativex.files.tape.FurtherTapes;
 import stativex.files.tape.TickCsv;
 import stativex.market.Contract;
 import stativex.market.Session;
@@ -23,6 +24,17 @@ public class DemoTest {
     @Test
     public void theTapeIsTheSameOnEveryMachine() {
         assertEquals(Long.toHexString(tape.checksum()), "95ad0345");
+    }
+
+    @Test
+    public void aThinnerContractIsThereToLookAt() {
+        FurtherTapes.Offer further = Demo.further();
+        Tape honey = further.tape().get();
+        assertEquals(Long.toHexString(honey.checksum()), "2720e676");
+        assertTrue(honey.count() > 60_000 && honey.count() < tape.count() / 3, honey.count() + " prints");
+        assertEquals(Demo.tape(Demo.FURTHER, further.contract().value()).checksum(), honey.checksum());
+        assertEquals(Demo.furtherTapes().open("MNH").orElseThrow().reference(), Demo.FURTHER);
+        assertTrue(Demo.furtherTapes().open("WLF").isEmpty());
     }
 
     @Test
@@ -50,6 +62,9 @@ public class DemoTest {
         Path folder = Files.createTempDirectory("demo");
         Demo.export(folder);
         assertEquals(TickCsv.read(folder.resolve("tdl.ticks.csv"), contract).checksum(), tape.checksum());
+        assertEquals(TickCsv.read(folder.resolve("mnh.ticks.csv"),
+                Documents.contract(folder.resolve("mnh.contract.json")).value()).checksum(),
+                Demo.further().tape().get().checksum());
         assertEquals(Documents.account(folder.resolve("gannet-row-40k.account.json")).value(),
                 documents.account().value());
         List<String> versions = List.of("ebb-fade", "slack-water").stream()

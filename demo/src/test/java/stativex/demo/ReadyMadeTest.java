@@ -50,7 +50,7 @@ public class ReadyMadeTest {
     public void isCompleteAndItsLanesAreTrueSomewhere(ReadyMade ready) throws Exception {
         Path file = Files.createTempDirectory("ready").resolve(ready.file() + ".strategy.json");
         Files.writeString(file, ready.text());
-        assertEquals(StrategyCheck.problems(file, contract), List.of());
+        assertEquals(StrategyCheck.problems(file, contract, List.of()), List.of());
         Strategy strategy = Documents.strategy(file).value();
         Program program = program(strategy);
         for (Side side : Side.values()) {

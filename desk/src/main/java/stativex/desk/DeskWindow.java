@@ -109,6 +109,7 @@ public final class DeskWindow {
     RulesStage rulesStage() {
         if (rules.isEmpty()) {
             rules = Optional.of(new RulesStage(workspace.inputs().contract(), workspace.inputs().tape(),
+                    workspace.further(),
                     workspace.documents().strategies().stream().map(s -> StrategyDraft.of(s.document())).toList(),
                     folder, link, this::takeToRun, this::isTrading));
         }

@@ -11,6 +11,8 @@ import stativex.engine.Mode;
 import stativex.engine.Strategy;
 import stativex.files.Documents;
 import stativex.files.SessionFile;
+import stativex.files.tape.FurtherTape;
+import stativex.files.tape.FurtherTapes;
 import stativex.link.Replay;
 import stativex.market.Contract;
 import stativex.market.Tape;
@@ -23,14 +25,16 @@ public final class Workspace implements AutoCloseable {
     private final SessionFile.Set documents;
     private final Inputs inputs;
     private final String tape;
+    private final FurtherTapes further;
     private final ZoneId own;
     private final long begin;
     private final Optional<Path> sessions;
     private Optional<Path> file = Optional.empty();
     private Replay replay;
 
-    private Workspace(SessionFile.Set documents, Inputs inputs, String tape, ZoneId own, long begin,
-            Optional<Path> sessions) {
+    private Workspace(SessionFile.Set documents, Inputs inputs, String tape, FurtherTapes further, ZoneId own,
+            long begin, Optional<Path> sessions) {
+        this.further = further;
         this.documents = documents;
         this.inputs = inputs;
         this.tape = tape;
@@ -45,7 +49,8 @@ public final class Workspace implements AutoCloseable {
         SessionFile.Set documents = Demo.documents();
         var contract = documents.contract().value();
         Inputs inputs = documents.inputs(Demo.tape(contract), Terms.DEFAULT);
-        return new Workspace(documents, inputs, Demo.TAPE, Demo.HOME, Demo.begin(contract), sessions);
+        return new Workspace(documents, inputs, Demo.TAPE, Demo.furtherTapes(), Demo.HOME, Demo.begin(contract),
+                sessions);
     }
 
     /**
@@ -62,17 +67,28 @@ public final class Workspace implements AutoCloseable {
         }
         long first = contract.calendar().tradingDate(other.time(other.count() - 1))
                 .map(date -> contract.calendar().sessions(date).getFirst().open()).orElse(other.time(0));
-        return new Workspace(documents, documents.inputs(other, inputs.terms()), reference, own,
+        return new Workspace(documents, documents.inputs(other, inputs.terms()), reference, further, own,
                 reference.equals(Demo.TAPE) ? Demo.begin(contract) : first, sessions);
     }
 
-    /** The same with another strategy in the first place; one of its name gives way. */
+    /**
+     * The same with another strategy in the first place; one of its name gives way.
+     *
+     * @throws IllegalArgumentException when it looks at a contract that there is no tape of
+     */
     public Workspace with(Documents.Read<Strategy> strategy) {
         List<Documents.Read<Strategy>> all = new ArrayList<>(List.of(strategy));
         documents.strategies().stream().filter(s -> !s.value().name().equals(strategy.value().name()))
                 .forEach(all::add);
-        SessionFile.Set next = new SessionFile.Set(documents.contract(), documents.account(), all);
-        return new Workspace(next, next.inputs(inputs.tape(), inputs.terms()), tape, own, begin, sessions);
+        SessionFile.Set next = new SessionFile.Set(documents.contract(), documents.account(), all,
+                all.stream().flatMap(one -> one.value().signals().others(inputs.contract()).stream()).distinct()
+                        .map(this::opened).toList());
+        return new Workspace(next, next.inputs(inputs.tape(), inputs.terms()), tape, further, own, begin, sessions);
+    }
+
+    private FurtherTape opened(String symbol) {
+        return further.open(symbol).orElseThrow(() -> new IllegalArgumentException("there is no tape of " + symbol
+                + " here: bring one in in the Tape stage"));
     }
 
     private Replay open() {
@@ -111,6 +127,11 @@ public final class Workspace implements AutoCloseable {
     /** How the tape is named. */
     public String tape() {
         return tape;
+    }
+
+    /** Tapes of contracts that strategies may look at beside the one they trade. */
+    public FurtherTapes further() {
+        return further;
     }
 
     /** The person's own zone. */

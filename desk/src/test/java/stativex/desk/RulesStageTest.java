@@ -6,12 +6,15 @@ import static org.testng.Assert.assertTrue;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import javafx.geometry.Bounds;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.ListView;
 import javafx.scene.control.MenuButton;
@@ -327,6 +330,45 @@ public class RulesStageTest extends DeskTest {
         assertFalse(there("#rule-said"));
         assertEquals(draft().signals().orElseThrow().drawings().getFirst().name(), name);
         picture("rules-full");
+    }
+
+    /** The trend of a thinner market decides for another one: seen in its own prices, never mixed with the traded ones. */
+    @Test
+    public void aSeriesOfAnotherContractIsLookedAt() {
+        press("#series-add");
+        choose("#series-contract-0", "MNH");
+        assertEquals(draft().series().getFirst().contract(), Optional.of("MNH"));
+        assertEquals(text("#rules-state"), "complete");
+        type("#series-0-size", "300");
+        fx(() -> {
+            area().replaceText("close > open and trend.close > 60.00 and trend.close rising over 3 bars");
+            return null;
+        });
+        shown();
+        assertEquals(text("#rules-state"), "complete");
+        robot.clickOn(onChart(420, 120));
+        shown();
+        Set<String> numbers = fx(() -> robot.lookup("#why .figures").queryAllAs(Label.class).stream()
+                .map(Label::getText).collect(Collectors.toSet()));
+        assertTrue(numbers.stream().anyMatch(n -> n.matches("(?s)trend.close \\d\\d\\.\\d[05].*")),
+                "in the decimals of MNH: " + numbers);
+        picture("rules-other-contract");
+        // prices of two contracts have nothing to do with each other
+        fx(() -> {
+            area().replaceText("trend.close > close");
+            return null;
+        });
+        shown();
+        assertTrue(text("#rule-said").contains("trend.close counts ticks of MNH"), text("#rule-said"));
+        fx(() -> {
+            area().replaceText("close > open and trend.close > trend.open");
+            return null;
+        });
+        shown();
+        robot.clickOn("#strategy-run");
+        until("the Run stage has it", () -> window.workspace() != workspace);
+        assertEquals(window.workspace().documents().others().getFirst().reference(), "demo MNH");
+        assertTrue(window.workspace().inputs().others().containsKey("MNH"));
     }
 
     /** A study that no tape of this length can warm up is never a silent false. */

@@ -10,6 +10,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.OptionalDouble;
+import java.util.TreeMap;
 import stativex.engine.DayBook;
 import stativex.engine.Decision;
 import stativex.engine.Strategy;
@@ -123,6 +124,17 @@ public final class ResultFiles {
         json.put("ordersLargerThanTheirPrint", run.engine().ordersLargerThanTheirPrint());
         json.put("from", inputs.tape().count() == 0 ? "" : time(inputs.tape().time(0)));
         json.put("to", inputs.tape().count() == 0 ? "" : time(inputs.tape().time(inputs.tape().count() - 1)));
+        if (!inputs.others().isEmpty()) {
+            json.put("furtherTapes", new TreeMap<>(inputs.others()).entrySet().stream().map(other -> {
+                Map<String, Object> one = new LinkedHashMap<>();
+                Tape tape = other.getValue().tape();
+                one.put("contract", other.getKey());
+                one.put("prints", tape.count());
+                one.put("from", tape.count() == 0 ? "" : time(tape.time(0)));
+                one.put("to", tape.count() == 0 ? "" : time(tape.time(tape.count() - 1)));
+                return one;
+            }).toList());
+        }
         json.put("trades", s.trades());
         json.put("wins", s.wins());
         ratio(json, "winRate", s.winRate());

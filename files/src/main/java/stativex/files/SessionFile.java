@@ -16,11 +16,14 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.OptionalInt;
+import java.util.stream.Collectors;
 import stativex.account.Account;
 import stativex.engine.Command;
 import stativex.engine.Mode;
 import stativex.engine.Strategy;
+import stativex.files.tape.FurtherTape;
 import stativex.market.Contract;
+import stativex.market.ContractTape;
 import stativex.market.Side;
 import stativex.market.Tape;
 import stativex.market.TapeTime;
@@ -38,23 +41,41 @@ import tools.jackson.databind.JsonNode;
  * loses nothing; a torn last line is left out.
  */
 public final class SessionFile {
-    /** Where a session's tape comes from: {@code demo}, or a CSV file. */
+    /** Where a session's tapes come from: {@code demo}, or a CSV file. */
     public interface TapeSource {
         /** @throws BadInput when there is no such tape */
         Tape tape(String reference, Contract contract);
     }
 
-    /** Documents as read. */
+    /**
+     * Documents as read.
+     *
+     * @param others tapes of the further contracts that strategies look at
+     */
     public record Set(Documents.Read<Contract> contract, Documents.Read<Account> account,
-            List<Documents.Read<Strategy>> strategies) {
+            List<Documents.Read<Strategy>> strategies, List<FurtherTape> others) {
         public Set {
             strategies = List.copyOf(strategies);
+            others = List.copyOf(others);
+        }
+
+        /** Documents of strategies that look at no other contract. */
+        public Set(Documents.Read<Contract> contract, Documents.Read<Account> account,
+                List<Documents.Read<Strategy>> strategies) {
+            this(contract, account, strategies, List.of());
         }
 
         /** Inputs with these documents. */
         public Inputs inputs(Tape tape, Terms terms) {
-            return Inputs.of(tape, contract.value(), account.value(),
-                    strategies.stream().map(Documents.Read::value).toList(), terms);
+            return Inputs.of(tape, contract.value(), tapes(), account.value(), values(), terms);
+        }
+
+        private List<Strategy> values() {
+            return strategies.stream().map(Documents.Read::value).toList();
+        }
+
+        private Map<String, ContractTape> tapes() {
+            return others.stream().collect(Collectors.toMap(FurtherTape::symbol, FurtherTape::contractTape));
         }
     }
 
@@ -84,9 +105,7 @@ public final class SessionFile {
             header.put("document", "session");
             header.put("version", 1);
             header.put("engine", ResultFiles.engineVersion());
-            header.put("tape", tapeReference);
-            header.put("prints", inputs.tape().count());
-            header.put("checksum", Long.toHexString(inputs.tape().checksum()));
+            put(header, tapeReference, inputs.tape());
             List<String> beats = new ArrayList<>();
             for (long time : inputs.heartbeats()) {
                 beats.add(TapeTime.instant(time).toString());
@@ -95,6 +114,14 @@ public final class SessionFile {
             header.put("realism", inputs.terms().realism().word());
             header.put("latencyNanos", inputs.terms().latency());
             header.put("contract", documents.contract().document());
+            if (!documents.others().isEmpty()) {
+                header.put("others", documents.others().stream().map(other -> {
+                    Map<String, Object> one = new LinkedHashMap<>();
+                    put(one, other.reference(), other.tape());
+                    one.put("contract", other.contract().document());
+                    return one;
+                }).toList());
+            }
             header.put("account", documents.account().document());
             header.put("strategies", documents.strategies().stream().map(Documents.Read::document).toList());
             try {
@@ -105,6 +132,12 @@ public final class SessionFile {
                 throw new BadInput(file + ": cannot be written: " + e, e);
             }
             write(header);
+        }
+
+        private static void put(Map<String, Object> header, String reference, Tape tape) {
+            header.put("tape", reference);
+            header.put("prints", tape.count());
+            header.put("checksum", Long.toHexString(tape.checksum()));
         }
 
         public Path file() {
@@ -199,24 +232,13 @@ public final class SessionFile {
         }
         String first = file + ", line 1";
         JsonNode header = Json.parse(lines.getFirst(), first);
-        for (String name : List.of("document", "version", "engine", "tape", "prints", "checksum", "heartbeats",
-                "realism",
-                "latencyNanos", "contract", "account", "strategies")) {
-            if (!header.has(name)) {
-                throw new BadInput(first + ": expected the field \"" + name + "\" of a session, found none");
-            }
-        }
+        expect(header, first, "document", "version", "engine", "tape", "prints", "checksum", "heartbeats", "realism",
+                "latencyNanos", "contract", "account", "strategies");
         if (!header.get("document").asString().equals("session") || header.get("version").asInt() != 1) {
             throw new BadInput(first + ": expected a session of version 1");
         }
-        Set documents = documents(header, first);
-        Tape tape = tapes.tape(header.get("tape").asString(), documents.contract().value());
-        if (tape.count() != header.get("prints").asInt()
-                || !Long.toHexString(tape.checksum()).equals(header.get("checksum").asString())) {
-            throw new BadInput(first + ": expected the tape \"" + header.get("tape").asString() + "\" with "
-                    + header.get("prints") + " prints and checksum " + header.get("checksum").asString() + ", found "
-                    + tape.count() + " prints and " + Long.toHexString(tape.checksum()));
-        }
+        Set documents = documents(header, first, tapes);
+        Tape tape = tape(header, documents.contract().value(), first, tapes);
         Inputs inputs;
         try {
             inputs = inputs(header, documents, tape);
@@ -238,22 +260,49 @@ public final class SessionFile {
                 List.copyOf(commands), end);
     }
 
+    private static void expect(JsonNode header, String place, String... names) {
+        for (String name : names) {
+            if (!header.has(name)) {
+                throw new BadInput(place + ": expected the field \"" + name + "\" of a session, found none");
+            }
+        }
+    }
+
+    /** The tape that a header names, if it is the same as when it was recorded. */
+    private static Tape tape(JsonNode header, Contract contract, String place, TapeSource tapes) {
+        Tape tape = tapes.tape(header.get("tape").asString(), contract);
+        if (tape.count() != header.get("prints").asInt()
+                || !Long.toHexString(tape.checksum()).equals(header.get("checksum").asString())) {
+            throw new BadInput(place + ": expected the tape \"" + header.get("tape").asString() + "\" with "
+                    + header.get("prints") + " prints and checksum " + header.get("checksum").asString() + ", found "
+                    + tape.count() + " prints and " + Long.toHexString(tape.checksum()));
+        }
+        return tape;
+    }
+
     private static Inputs inputs(JsonNode header, Set documents, Tape tape) {
         long[] heartbeats = header.get("heartbeats").valueStream()
                 .mapToLong(beat -> TapeTime.nanos(Instant.parse(beat.asString()))).toArray();
         Terms terms = new Terms(Realism.valueOf(header.get("realism").asString().toUpperCase(Locale.ROOT)),
                 header.get("latencyNanos").asLong());
-        return new Inputs(tape, documents.contract().value(), documents.account().value(),
-                documents.strategies().stream().map(Documents.Read::value).toList(), terms, heartbeats);
+        return new Inputs(tape, documents.contract().value(), documents.tapes(), documents.account().value(),
+                documents.values(), terms, heartbeats);
     }
 
-    private static Set documents(JsonNode header, String place) {
+    private static Set documents(JsonNode header, String place, TapeSource tapes) {
         List<Documents.Read<Strategy>> strategies = new ArrayList<>();
         for (JsonNode document : header.get("strategies")) {
             strategies.add(Documents.strategy(document, place, SessionFile::noFile));
         }
+        List<FurtherTape> others = new ArrayList<>();
+        for (JsonNode other : header.path("others")) {
+            expect(other, place, "tape", "prints", "checksum", "contract");
+            Documents.Read<Contract> contract = Documents.contract(other.get("contract"), place);
+            others.add(new FurtherTape(other.get("tape").asString(), contract,
+                    tape(other, contract.value(), place, tapes)));
+        }
         return new Set(Documents.contract(header.get("contract"), place),
-                Documents.account(header.get("account"), place, SessionFile::noFile), strategies);
+                Documents.account(header.get("account"), place, SessionFile::noFile), strategies, others);
     }
 
     private static JsonNode noFile(String name) {

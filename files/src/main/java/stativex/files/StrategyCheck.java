@@ -18,11 +18,13 @@ public final class StrategyCheck {
 
     /**
      * @param contract the contract it trades, which prices in rules and distances in its plan are measured by
+     * @param others further contracts that its series may name
      * @return one line for each thing; none: it is complete
      * @throws BadInput when the file cannot be read as JSON at all
      */
-    public static List<String> problems(Path file, Contract contract) {
-        return found(Json.read(file), file.toString(), name -> Json.read(file.resolveSibling(name)), contract).stream()
+    public static List<String> problems(Path file, Contract contract, List<Contract> others) {
+        return found(Json.read(file), file.toString(), name -> Json.read(file.resolveSibling(name)), contract,
+                others).stream()
                 .map(problem -> problem.place().isEmpty()
                         ? problem.what()
                         : BadInput.at(file.toString(), "$." + problem.place(), problem.what()).getMessage())
@@ -31,7 +33,7 @@ public final class StrategyCheck {
 
     /** The same of a document; a problem that names no place says file and place itself. */
     static List<StrategyProblems.Problem> found(JsonNode document, String file, Function<String, JsonNode> named,
-            Contract contract) {
+            Contract contract, List<Contract> others) {
         List<StrategyProblems.Problem> problems = new ArrayList<>();
         Schemas.problems(Schemas.Kind.STRATEGY, document, file).forEach(e -> problems.add(said(e)));
         if (!problems.isEmpty()) {
@@ -50,7 +52,7 @@ public final class StrategyCheck {
                 () -> root.maybe("short").map(StrategyReader::side));
         if (plan.isPresent() && longSide.isPresent() && shortSide.isPresent() && entry.isPresent()) {
             problems.addAll(StrategyProblems.of(plan.get(), longSide.get(), shortSide.get(),
-                    entry.get().type() != stativex.order.Order.Type.MARKET, contract));
+                    entry.get().type() != stativex.order.Order.Type.MARKET, contract, others));
         }
         if (!document.has("exit") && !document.has("exitFile")) {
             problems.add(new StrategyProblems.Problem("exit", "no exit plan chosen", -1, -1));

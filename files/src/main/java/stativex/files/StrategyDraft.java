@@ -351,6 +351,14 @@ public final class StrategyDraft {
         return change(d -> put((ObjectNode) d.get("series").get(series), type));
     }
 
+    /** Another contract for a series; empty: the strategy's own. */
+    public StrategyDraft withSeriesContract(int series, Optional<String> symbol) {
+        return change(d -> {
+            ObjectNode of = (ObjectNode) d.get("series").get(series);
+            symbol.ifPresentOrElse(s -> of.put("contract", s), () -> of.remove("contract"));
+        });
+    }
+
     public StrategyDraft withoutSeries(int series) {
         return change(d -> ((ArrayNode) d.get("series")).remove(series));
     }
@@ -428,9 +436,13 @@ public final class StrategyDraft {
         });
     }
 
-    /** Everything that is missing or wrong. */
-    public List<StrategyProblems.Problem> problems(Contract traded) {
-        return StrategyCheck.found(document, name(), none -> document, traded);
+    /**
+     * Everything that is missing or wrong.
+     *
+     * @param others further contracts that its series may name
+     */
+    public List<StrategyProblems.Problem> problems(Contract traded, List<Contract> others) {
+        return StrategyCheck.found(document, name(), none -> document, traded, others);
     }
 
     /** The finished strategy. @throws BadInput while it is incomplete */

@@ -11,7 +11,9 @@ import java.util.List;
 import org.testng.annotations.Test;
 import stativex.engine.Command;
 import stativex.engine.Mode;
+import stativex.files.tape.FurtherTape;
 import stativex.files.tape.TickCsv;
+import stativex.market.Contract;
 import stativex.market.Side;
 import stativex.order.Terms;
 import stativex.trial.Inputs;
@@ -57,6 +59,42 @@ public class SessionFileTest {
         assertEquals(ResultFiles.fills(again), ResultFiles.fills(first));
         assertEquals(ResultFiles.trades(again), ResultFiles.trades(first));
         assertEquals(ResultFiles.decisions(again), ResultFiles.decisions(first));
+    }
+
+    @Test
+    public void aSessionThatLooksAtAnotherContractRemembersItsTape() throws IOException {
+        Path folder = Texts.folder(PRICES);
+        Files.writeString(folder.resolve("strategy.json"), Texts.STRATEGY
+                .replace("\"studies\"", "\"series\": [{\"name\": \"wool\", \"contract\": \"WLF\", \"bars\": \"tick\","
+                        + " \"size\": 1}], \"studies\"")
+                .replace("close > open", "wool.close > 12.50"));
+        Path wool = folder.resolve("wool.csv");
+        Files.writeString(wool, "time,price,size\n2026-09-20T21:45:02Z,12.50,1\n2026-09-20T21:45:05Z,13.00,1\n");
+        SessionFile.Set alone = Texts.documents(folder);
+        Documents.Read<Contract> contract = Documents.contract(Json.parse(Texts.CONTRACT.replace("TDL", "WLF")
+                .replace("\"0.25\"", "\"0.5\""), "wool"), "wool");
+        SessionFile.Set documents = new SessionFile.Set(alone.contract(), alone.account(), alone.strategies(),
+                List.of(new FurtherTape(wool.toString(), contract, TickCsv.read(wool, contract.value()))));
+        Path ticks = folder.resolve("ticks.csv");
+        Inputs inputs = documents.inputs(TickCsv.read(ticks, documents.contract().value()), Terms.DEFAULT);
+        assertTrue(expectThrows(IllegalArgumentException.class,
+                () -> new Run(alone.inputs(inputs.tape(), Terms.DEFAULT))).getMessage().contains("no tape of WLF"));
+        Path session = folder.resolve("session.jsonl");
+        Run run = new Run(inputs);
+        try (SessionFile.Recorder recorder = new SessionFile.Recorder(session, ticks.toString(), documents, inputs)) {
+            place(run, recorder, 0, new Command.SetMode(0, Mode.ENGAGED));
+            run.toPlace(run.length());
+        }
+        run.finish();
+        Run again = SessionFile.read(session, (name, of) -> TickCsv.read(Path.of(name), of)).run();
+        assertEquals(ResultFiles.fills(again), ResultFiles.fills(run));
+        // the print of :05 is known at the bar that closes at :06, whose order meets the print of :07
+        assertTrue(ResultFiles.fills(run).get(1).getFirst().equals("2026-09-20T21:45:07Z"),
+                ResultFiles.fills(run).toString());
+        Files.writeString(wool, Files.readString(wool).replace("13.00", "13.50"));
+        assertTrue(expectThrows(BadInput.class,
+                () -> SessionFile.read(session, (name, of) -> TickCsv.read(Path.of(name), of))).getMessage()
+                .contains("expected the tape \"" + wool));
     }
 
     @Test

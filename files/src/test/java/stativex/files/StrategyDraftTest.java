@@ -34,7 +34,7 @@ public class StrategyDraftTest {
             Optional.empty());
 
     private static List<String> places(StrategyDraft draft, Contract on) {
-        return draft.problems(on).stream().map(p -> p.place()).toList();
+        return draft.problems(on, List.of()).stream().map(p -> p.place()).toList();
     }
 
     @Test
@@ -43,7 +43,7 @@ public class StrategyDraftTest {
         assertEquals(places(draft, contract), List.of("long", "exit"));
         StrategyDraft ruled = draft.withRule(Side.LONG, "close > opn");
         assertEquals(places(ruled, contract), List.of("long.rule", "exit"));
-        assertEquals(ruled.problems(contract).getFirst().from(), 8);
+        assertEquals(ruled.problems(contract, List.of()).getFirst().from(), 8);
         assertEquals(ruled.withRule(Side.LONG, ""), draft, "a side that is emptied is no side");
     }
 

@@ -8,8 +8,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.BooleanSupplier;
+import java.util.function.Function;
 import stativex.desk.chart.ChartBars;
 import stativex.desk.chart.ChartModel;
+import stativex.desk.chart.Readout;
 import stativex.engine.Flickers;
 import stativex.engine.SideRules;
 import stativex.engine.SignalPlan;
@@ -17,14 +19,20 @@ import stativex.engine.Snapshot;
 import stativex.engine.Strategy;
 import stativex.engine.StrategyProblems;
 import stativex.files.StrategyDraft;
+import stativex.files.tape.FurtherTapes;
 import stativex.market.BarSeries;
 import stativex.market.BarSettings;
 import stativex.market.Contract;
+import stativex.market.ContractTape;
 import stativex.market.SeriesBuilder;
 import stativex.market.Side;
 import stativex.market.Tape;
+import stativex.rule.Blueprint;
+import stativex.rule.Explanation;
 import stativex.rule.Program;
 import stativex.rule.Truth;
+import stativex.rule.Worked;
+import stativex.study.StudyDefinition;
 import stativex.study.StudyProblem;
 
 /**
@@ -33,23 +41,28 @@ import stativex.study.StudyProblem;
  *
  * @param chart bars, studies and marks of would-be entries
  * @param others charts of the further series, by name and bars
+ * @param contracts that those look at beside the one that is traded, by symbol
  * @param sides those whose rules read
  * @param lanes of the sides
  */
-record Evaluation(StrategyDraft draft, ChartModel chart, Map<String, ChartModel> others, Program program,
-        Map<Side, SideRules> sides, Map<Side, List<Snapshot.Lane>> lanes, List<StrategyProblems.Problem> problems) {
+record Evaluation(StrategyDraft draft, ChartModel chart, Map<String, ChartModel> others,
+        Map<String, ContractTape> contracts, Program program, Map<Side, SideRules> sides,
+        Map<Side, List<Snapshot.Lane>> lanes, List<StrategyProblems.Problem> problems) {
 
-    /** Makes evaluations of one tape; bars that were made stay for the next one. Used by one thread at a time. */
+    /** Makes evaluations of one tape; what was made and did not change stays for the next one. Used by one thread at a time. */
     static final class Maker {
         private static final int KEPT = 8;
 
         private final Contract contract;
         private final Tape tape;
+        private final FurtherTapes further;
         private final Map<BarSettings, BarSeries> made = new HashMap<>();
+        private final Worked worked = new Worked();
 
-        Maker(Contract contract, Tape tape) {
+        Maker(Contract contract, Tape tape, FurtherTapes further) {
             this.contract = contract;
             this.tape = tape;
+            this.further = further;
         }
 
         /** Empty while the document does not say what the strategy looks at. */
@@ -66,8 +79,10 @@ record Evaluation(StrategyDraft draft, ChartModel chart, Map<String, ChartModel>
 
         private Evaluation evaluate(StrategyDraft draft, SignalPlan plan) {
             BarSeries bars = bars(plan.bars());
-            List<StrategyProblems.Problem> problems = draft.problems(contract);
-            Program program = program(plan, bars);
+            Map<String, ContractTape> contracts = further.of(plan, contract);
+            List<StrategyProblems.Problem> problems = draft.problems(contract,
+                    contracts.values().stream().map(ContractTape::contract).toList());
+            Program program = program(plan, blueprint -> new Program(blueprint, bars, worked), contracts);
             Map<Side, SideRules> sides = new EnumMap<>(Side.class);
             for (Side side : Side.values()) {
                 draft.side(side).flatMap(rule -> rules(program, side, rule, plan))
@@ -78,6 +93,7 @@ record Evaluation(StrategyDraft draft, ChartModel chart, Map<String, ChartModel>
             plan.series().forEach(series -> program.series(series.name())
                     .ifPresent(there -> outputs.put(series.name(), outputs(program, series.name()))));
             program.take();
+            worked.keep(program);
             int rows = program.rows();
             Map<Side, List<Snapshot.Lane>> lanes = new EnumMap<>(Side.class);
             List<ChartModel.Mark> marks = new ArrayList<>();
@@ -91,14 +107,20 @@ record Evaluation(StrategyDraft draft, ChartModel chart, Map<String, ChartModel>
                 }
             });
             Map<String, ChartModel> others = new LinkedHashMap<>();
-            plan.series().stream().filter(series -> outputs.containsKey(series.name()))
-                    .forEach(series -> others.put(series.name() + "  " + series.bars().type().words(), chart(
-                            program.series(series.name()).orElseThrow(), outputs.get(series.name()), List.of())));
-            return new Evaluation(draft, chart(bars, outputs.get(""), marks), others, program, sides, lanes, problems);
+            plan.series().stream().filter(series -> outputs.containsKey(series.name())).forEach(series -> {
+                Optional<Contract> of = series.contract().map(contracts::get).map(ContractTape::contract);
+                others.put(series.name() + "  " + of.map(other -> other.symbol() + "  ").orElse("")
+                        + series.bars().type().words(),
+                        chart(of.orElse(contract), program.series(series.name()).orElseThrow(),
+                                outputs.get(series.name()), List.of()));
+            });
+            return new Evaluation(draft, chart(contract, bars, outputs.get(""), marks), others, contracts, program,
+                    sides, lanes, problems);
         }
 
-        private ChartModel chart(BarSeries bars, List<Program.StudyOutput> studies, List<ChartModel.Mark> marks) {
-            return new ChartModel(ChartBars.history(contract, bars, false),
+        private static ChartModel chart(Contract of, BarSeries bars, List<Program.StudyOutput> studies,
+                List<ChartModel.Mark> marks) {
+            return new ChartModel(ChartBars.history(of, bars, false),
                     studies.stream().filter(Program.StudyOutput::isShown)
                             .map(study -> new Snapshot.StudyView(study.name(), study.column().unit(),
                                     study.column().anchored(), study.column().view(bars.count())))
@@ -114,7 +136,7 @@ record Evaluation(StrategyDraft draft, ChartModel chart, Map<String, ChartModel>
         Optional<Evaluation> withFlickers(Evaluation of, BooleanSupplier stop) {
             SignalPlan plan = of.draft.signals().orElseThrow();
             SeriesBuilder builder = new SeriesBuilder(tape, contract.calendar(), plan.bars());
-            Program own = program(plan, builder.series());
+            Program own = program(plan, blueprint -> new Program(blueprint, builder.series()), of.contracts);
             List<SideRules> rules = of.sides.keySet().stream()
                     .flatMap(side -> rules(own, side, of.draft.side(side).orElseThrow(), plan).stream()).toList();
             return Flickers.find(tape, builder, own, rules, stop).map(found -> with(of, found));
@@ -138,7 +160,7 @@ record Evaluation(StrategyDraft draft, ChartModel chart, Map<String, ChartModel>
             });
             ChartModel chart = new ChartModel(of.chart.bars(), of.chart.studies(), of.chart.lastPrice(),
                     of.chart.strategy(), List.copyOf(marks));
-            return new Evaluation(of.draft, chart, of.others, of.program, of.sides, lanes, of.problems);
+            return new Evaluation(of.draft, chart, of.others, of.contracts, of.program, of.sides, lanes, of.problems);
         }
 
         /** Whether its signals can come and go inside a bar. */
@@ -148,11 +170,12 @@ record Evaluation(StrategyDraft draft, ChartModel chart, Map<String, ChartModel>
         }
 
         /** A study that cannot be made is a problem of its own; the others are there. */
-        private Program program(SignalPlan plan, BarSeries bars) {
+        private Program program(SignalPlan plan, Function<Blueprint, Program> maker,
+                Map<String, ContractTape> contracts) {
             try {
-                return new Program(plan.blueprint(contract), bars);
+                return maker.apply(plan.blueprint(contract, contracts));
             } catch (IllegalArgumentException e) {
-                return new Program(SignalPlan.of(plan.bars(), List.of()).blueprint(contract), bars);
+                return maker.apply(SignalPlan.of(plan.bars(), List.of()).blueprint(contract, Map.of()));
             }
         }
 
@@ -181,14 +204,33 @@ record Evaluation(StrategyDraft draft, ChartModel chart, Map<String, ChartModel>
         return problems.isEmpty();
     }
 
+    /** What rules see at a bar of a study that sits on a further series, in words; empty text if it has no value to show. */
+    String seen(StudyDefinition study, int bar) {
+        String series = study.on().orElseThrow();
+        try {
+            return bar < 0 || bar >= program.rows()
+                    ? ""
+                    : program.studies(series).stream().filter(output -> output.definition().equals(study)).findFirst()
+                            .map(output -> program.value(output.name()))
+                            .map(value -> words(new Explanation.Amount(value.at(bar), value.unit(), draft.series()
+                                    .stream().filter(one -> one.name().equals(series)).findFirst()
+                                    .flatMap(one -> one.contract()).filter(contracts::containsKey))))
+                            .orElse("");
+        } catch (StudyProblem e) {
+            // said among the problems
+            return "";
+        }
+    }
+
+    /** A number of a rule as it is read, a price in the decimals of its contract. */
+    String words(Explanation.Amount amount) {
+        return Readout.value(amount.contract().map(symbol -> contracts.get(symbol).contract())
+                .orElse(chart.bars().contract()), amount.unit(), amount.value());
+    }
+
     /** How often a lane held on the bars {@code from} to {@code to}, both included, and on how many it was judged. */
     static String held(Snapshot.Lane lane, int from, int to) {
-        int held = 0;
-        int judged = 0;
-        for (int bar = Math.max(0, from); bar <= Math.min(to, lane.truth().count() - 1); bar++) {
-            judged++;
-            held += lane.truth().get(bar) == Truth.TRUE ? 1 : 0;
-        }
-        return held + " of " + judged;
+        int last = Math.min(to, lane.truth().count() - 1);
+        return lane.held(from, last) + " of " + Math.max(0, last - from + 1);
     }
 }

@@ -2,6 +2,7 @@ package stativex.desk.rules;
 
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Optional;
 import javafx.scene.control.Label;
 import javafx.scene.layout.VBox;
 import stativex.desk.chart.ChartLink;
@@ -46,8 +47,11 @@ final class OtherCharts extends VBox {
         getChildren().addAll(title, chart);
     }
 
-    /** Ends every chart with the bar that lies under the main chart's last one. */
-    void follow(ChartModel main, Viewport viewport) {
+    /**
+     * Ends every chart with the bar that lies under the main chart's last one. A chart of another contract is in no link
+     * with it: the crosshair goes there too.
+     */
+    void follow(ChartModel main, Viewport viewport, Optional<Integer> cursor) {
         if (main.bars().count() == 0) {
             return;
         }
@@ -57,6 +61,9 @@ final class OtherCharts extends VBox {
                 chart.viewport().follow();
             } else {
                 chart.viewport().endWith(model.bars().barAt(main.bars().start(last)));
+            }
+            if (!model.bars().contract().equals(main.bars().contract())) {
+                chart.pointAt(cursor.map(bar -> main.bars().end(bar)));
             }
             chart.repaint();
         }));

@@ -44,7 +44,9 @@ import stativex.files.BadInput;
 import stativex.files.DrawingFile;
 import stativex.files.StrategyDraft;
 import stativex.files.StrategyFolder;
+import stativex.files.tape.FurtherTapes;
 import stativex.market.Contract;
+import stativex.market.ContractTape;
 import stativex.market.Drawing;
 import stativex.market.Side;
 import stativex.market.Tape;
@@ -69,9 +71,10 @@ public final class RulesStage extends BorderPane {
     private final RuleJob job = new RuleJob();
     private final Shelf shelf;
     private final StudyShelf studies;
-    private final SeriesShelf series = new SeriesShelf(this::edit);
+    private final FurtherTapes further;
+    private final SeriesShelf series;
     private List<Drawing> drawn = List.of();
-    private final Viewport viewport = new Viewport();
+    private final Viewport viewport = new Viewport(LanesView.NAMES);
     private final ChartView chart = new ChartView(viewport);
     private final OtherCharts others;
     private final LanesView lanes = new LanesView(viewport);
@@ -98,18 +101,22 @@ public final class RulesStage extends BorderPane {
 
     /**
      * @param tape what rules are tried on
+     * @param further tapes of contracts that series may name
      * @param atHand strategies that are there anyway; the person's own of the same name stand in their place
      * @param link of the charts that follow each other
      * @param toRun takes a complete strategy to the Run stage
      * @param running whether that would end something that is under way there
      */
-    public RulesStage(Contract contract, Tape tape, List<StrategyDraft> atHand, StrategyFolder folder, ChartLink link,
+    public RulesStage(Contract contract, Tape tape, FurtherTapes further, List<StrategyDraft> atHand,
+            StrategyFolder folder, ChartLink link,
             Consumer<StrategyDraft> toRun, BooleanSupplier running) {
         this.contract = contract;
-        this.maker = new Evaluation.Maker(contract, tape);
-        this.why = new WhyView(contract);
+        this.further = further;
+        this.maker = new Evaluation.Maker(contract, tape, further);
+        this.why = new WhyView(contract.calendar().zone());
+        this.series = new SeriesShelf(contract, further, this::edit);
         this.others = new OtherCharts(link);
-        this.shelf = new Shelf(contract, this::open, this::add, this::rename, this::remove,
+        this.shelf = new Shelf(this::problems, contract, this::open, this::add, this::rename, this::remove,
                 () -> evaluation.filter(Evaluation::complete).ifPresent(e -> toRun.accept(draft())), running);
         this.studies = new StudyShelf(contract, this::studiesChanged, (from, to) -> edit(d -> d.renamed(from, to)));
         this.book = new DraftBook(atHand, folder, shelf::say);
@@ -333,8 +340,13 @@ public final class RulesStage extends BorderPane {
         working.playFromStart();
         // a document that does not say what the strategy looks at has no evaluation, only problems
         if (draft().signals().isEmpty()) {
-            showProblems(draft().problems(contract));
+            showProblems(problems(draft()));
         }
+    }
+
+    private List<StrategyProblems.Problem> problems(StrategyDraft of) {
+        return of.problems(contract, of.signals().map(plan -> further.of(plan, contract).values().stream()
+                .map(ContractTape::contract).toList()).orElse(List.of()));
     }
 
     /** What is written, at once. */
@@ -404,12 +416,12 @@ public final class RulesStage extends BorderPane {
             ChartModel model = made.chart();
             figures.setText(Readout.figures(chart, model));
             values.setText(Readout.studies(chart, model));
-            others.follow(model, viewport);
+            others.follow(model, viewport, chart.cursorBar());
             List<Snapshot.Lane> shown = made.lanes().getOrDefault(side, List.of());
             lanesTitle.setText("Why lanes — " + side.word());
             lanes.show(shown, side, chart.cursorBar(), chosen);
-            int from = viewport.firstBar();
-            int to = viewport.barAt(viewport.plotWidth());
+            int from = viewport.firstSeen();
+            int to = viewport.lastSeen(model.bars().count());
             long entries = model.marks().stream().filter(m -> m.side() == side && m.bar() >= from && m.bar() <= to)
                     .count();
             lanesCount.setText(shown.isEmpty()
@@ -420,7 +432,7 @@ public final class RulesStage extends BorderPane {
                                             ? "looking at every print …"
                                             : "click a bar: should one be here?")));
             rowFacts(made, from, to);
-            studies.values(model, chart.cursorBar().or(() -> chosen));
+            studies.values(made, chart.cursorBar().or(() -> chosen));
             made.sides().entrySet().stream().filter(e -> e.getKey() == side).map(Map.Entry::getValue).findFirst()
                     .ifPresentOrElse(rules -> showWhy(made, rules), why::nothing);
         });
@@ -447,7 +459,7 @@ public final class RulesStage extends BorderPane {
 
     private void showWhy(Evaluation made, SideRules rules) {
         chosen.filter(bar -> bar < made.program().rows()).ifPresentOrElse(
-                bar -> why.show(rules, bar, at -> made.program().bars().moment(at)), why::nothing);
+                bar -> why.show(rules, bar, at -> made.program().bars().moment(at), made::words), why::nothing);
     }
 
     private void rowFacts(Evaluation made, int from, int to) {
@@ -459,7 +471,7 @@ public final class RulesStage extends BorderPane {
         for (int i = 0; i < all.size() - 1; i++) {
             String now = bar < 0
                     ? ""
-                    : numbers(rules.orElseThrow().lanes().get(i).condition().explain(bar));
+                    : numbers(made, rules.orElseThrow().lanes().get(i).condition().explain(bar));
             facts.add(new RowsView.Facts(now + Evaluation.held(all.get(i), from, to),
                     "true on " + Evaluation.held(all.get(i), 0, last) + " bars of the whole tape"));
         }
@@ -467,11 +479,8 @@ public final class RulesStage extends BorderPane {
     }
 
     /** The first value at the bar under the crosshair. */
-    private String numbers(Explanation of) {
-        return of.terms().isEmpty()
-                ? ""
-                : Readout.value(contract, of.terms().getFirst().amount().unit(), of.terms().getFirst().amount().value())
-                        + " · ";
+    private static String numbers(Evaluation made, Explanation of) {
+        return of.terms().isEmpty() ? "" : made.words(of.terms().getFirst().amount()) + " · ";
     }
 
     private void choose(int bar) {
@@ -526,8 +535,10 @@ public final class RulesStage extends BorderPane {
         });
     }
 
-    /** The chart takes the keyboard. */
+    /** The chart takes the keyboard. Tapes that came in meanwhile are seen. */
     public void focus() {
+        further.refresh();
+        series.contracts();
         chart.requestFocus();
     }
 

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
+import java.util.function.Function;
 import javafx.scene.control.Button;
 import javafx.scene.control.CustomMenuItem;
 import javafx.scene.control.Label;
@@ -27,7 +28,7 @@ import stativex.market.Contract;
 final class Shelf extends VBox {
     private static final String TO_RUN = "Take to Run";
 
-    private final Contract contract;
+    private final Function<StrategyDraft, List<StrategyProblems.Problem>> checked;
     private final ListView<StrategyDraft> list = new ListView<>();
     private final Map<StrategyDraft, List<StrategyProblems.Problem>> known = new HashMap<>();
     private final TextField name = new TextField();
@@ -37,6 +38,7 @@ final class Shelf extends VBox {
     private boolean showing;
 
     /**
+     * @param checked says what is missing or wrong in a strategy
      * @param opened told the name of a strategy that was chosen
      * @param added told a new one
      * @param renamed told the new name of the chosen one
@@ -44,10 +46,11 @@ final class Shelf extends VBox {
      * @param run the chosen one is to go to the Run stage
      * @param running whether a strategy is engaged there or has a position, which that would end
      */
-    Shelf(Contract contract, Consumer<String> opened, Consumer<StrategyDraft> added, Consumer<String> renamed,
+    Shelf(Function<StrategyDraft, List<StrategyProblems.Problem>> checked, Contract contract, Consumer<String> opened,
+            Consumer<StrategyDraft> added, Consumer<String> renamed,
             Runnable removed, Runnable run, BooleanSupplier running) {
         super(6);
-        this.contract = contract;
+        this.checked = checked;
         Label heading = new Label("Strategies");
         heading.getStyleClass().add("heading");
         list.setId("strategies");
@@ -143,7 +146,7 @@ final class Shelf extends VBox {
             Label under = new Label(item.contract() + " · "
                     + item.signals().map(plan -> plan.bars().type().words()).orElse("no bars"));
             under.getStyleClass().add("figures");
-            List<StrategyProblems.Problem> problems = known.computeIfAbsent(item, d -> d.problems(contract));
+            List<StrategyProblems.Problem> problems = known.computeIfAbsent(item, checked);
             Label state = new Label(problems.isEmpty() ? "complete" : words(problems.getFirst()));
             state.getStyleClass().add(problems.isEmpty() ? "muted" : "held");
             state.setMaxWidth(190);

@@ -16,7 +16,6 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import stativex.desk.chart.ChartModel;
 import stativex.desk.chart.Readout;
 import stativex.desk.look.FocusScroll;
 import stativex.engine.Snapshot;
@@ -34,7 +33,7 @@ final class StudyShelf extends VBox {
     private final StudyPanel panel = new StudyPanel(this::replace, this::remove);
     private List<String> names = List.of();
     private List<String> series = List.of();
-    private Optional<ChartModel> model = Optional.empty();
+    private Optional<Evaluation> made = Optional.empty();
     private Optional<Integer> bar = Optional.empty();
     private boolean showing;
 
@@ -98,7 +97,7 @@ final class StudyShelf extends VBox {
     }
 
     private String valueOf(StudyDefinition study) {
-        List<Snapshot.StudyView> views = model.map(ChartModel::studies).orElse(List.of());
+        List<Snapshot.StudyView> views = made.map(m -> m.chart().studies()).orElse(List.of());
         for (Snapshot.StudyView view : views) {
             boolean mine = view.name().equals(study.name()) || view.name().startsWith(study.name() + ".");
             int at = Math.min(bar.orElse(Integer.MAX_VALUE), view.values().count() - 1);
@@ -110,7 +109,9 @@ final class StudyShelf extends VBox {
                 return output + Readout.value(contract, view.unit(), view.values().get(at));
             }
         }
-        return "";
+        return study.on().isEmpty()
+                ? ""
+                : made.map(m -> m.seen(study, bar.orElse(m.program().rows() - 1))).orElse("");
     }
 
     /** Shows a strategy's studies. */
@@ -136,9 +137,9 @@ final class StudyShelf extends VBox {
     }
 
     /** Values at a bar; empty: the newest. */
-    void values(ChartModel shown, Optional<Integer> at) {
-        if (!bar.equals(at) || model.filter(m -> m == shown).isEmpty()) {
-            model = Optional.of(shown);
+    void values(Evaluation shown, Optional<Integer> at) {
+        if (!bar.equals(at) || made.filter(m -> m == shown).isEmpty()) {
+            made = Optional.of(shown);
             bar = at;
             list.refresh();
         }

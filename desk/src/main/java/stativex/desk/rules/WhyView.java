@@ -1,7 +1,9 @@
 package stativex.desk.rules;
 
+import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.Function;
 import java.util.function.IntToLongFunction;
 import java.util.stream.Collectors;
 import javafx.geometry.Insets;
@@ -12,10 +14,8 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import stativex.desk.chart.Readout;
 import stativex.desk.look.Format;
 import stativex.engine.SideRules;
-import stativex.market.Contract;
 import stativex.rule.Explanation;
 import stativex.rule.Truth;
 
@@ -23,14 +23,16 @@ import stativex.rule.Truth;
 final class WhyView extends VBox {
     private static final int DEEPEST = 8;
 
-    private final Contract contract;
+    private final ZoneId zone;
+    private Function<Explanation.Amount, String> amounts = amount -> "";
     private final Label heading = new Label();
     private final Label sentence = new Label();
     private final VBox tree = new VBox(3);
 
-    WhyView(Contract contract) {
+    /** @param zone of the exchange */
+    WhyView(ZoneId zone) {
         super(4);
-        this.contract = contract;
+        this.zone = zone;
         setId("why");
         getStyleClass().add("why");
         heading.getStyleClass().add("heading");
@@ -58,12 +60,16 @@ final class WhyView extends VBox {
         tree.getChildren().setAll(how);
     }
 
-    /** @param moments when a bar closed, nanoseconds */
-    void show(SideRules rules, int bar, IntToLongFunction moments) {
+    /**
+     * @param moments when a bar closed, nanoseconds
+     * @param words of a number
+     */
+    void show(SideRules rules, int bar, IntToLongFunction moments, Function<Explanation.Amount, String> words) {
+        amounts = words;
         List<Explanation> parts = rules.lanes().stream().limit(Math.max(1, rules.lanes().size() - 1))
                 .map(lane -> lane.condition().explain(bar)).toList();
         int truth = rules.whole().at(bar);
-        heading.setText("Bar " + Format.clock(moments.applyAsLong(bar), contract.calendar().zone())
+        heading.setText("Bar " + Format.clock(moments.applyAsLong(bar), zone)
                 + (truth == Truth.TRUE ? " — why" : " — why not"));
         sentence.setText(words(rules, bar, parts));
         sentence.setTooltip(new Tooltip(sentence.getText()));
@@ -84,7 +90,7 @@ final class WhyView extends VBox {
         for (Explanation failed : parts.stream().flatMap(part -> part.failed().stream()).toList()) {
             missed.add(failed.truth() == Truth.ABSENT
                     ? failed.text() + " is absent"
-                    : failed.missed().map(by -> failed.text() + " missed by " + amount(by))
+                    : failed.missed().map(by -> failed.text() + " missed by " + amounts.apply(by))
                             .orElse(failed.text() + " did not hold"));
         }
         return held + " of " + parts.size() + " held; " + String.join("; ", missed);
@@ -101,19 +107,15 @@ final class WhyView extends VBox {
         List<String> said = new ArrayList<>();
         if (!why.terms().isEmpty()) {
             said.add(why.terms().stream().filter(term -> !term.text().matches("-?[0-9.]+( ticks?)?"))
-                    .map(term -> term.text() + " " + amount(term.amount())).collect(Collectors.joining(", ")));
+                    .map(term -> term.text() + " " + amounts.apply(term.amount())).collect(Collectors.joining(", ")));
         }
         why.bar()
-                .ifPresent(bar -> said.add("at " + Format.clock(moments.applyAsLong(bar), contract.calendar().zone())));
-        why.missed().ifPresent(by -> said.add("missed by " + amount(by)));
+                .ifPresent(bar -> said.add("at " + Format.clock(moments.applyAsLong(bar), zone)));
+        why.missed().ifPresent(by -> said.add("missed by " + amounts.apply(by)));
         if (!why.note().isEmpty()) {
             said.add(why.note());
         }
         return String.join("; ", said);
-    }
-
-    private String amount(Explanation.Amount amount) {
-        return Readout.value(contract, amount.unit(), amount.value());
     }
 
     private static Region line(String text, String numbers, int truth, int depth, boolean marked) {

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import stativex.files.BadInput;
+import stativex.files.Documents;
 import stativex.market.Contract;
 import stativex.market.Join;
 import stativex.market.Tape;
@@ -48,6 +49,23 @@ public final class TapeReference {
         TapeStore.Stored stored = store.open(reference);
         return fitting(reference, contract,
                 new Found(stored.info().contract().value(), stored.tape(), List.of()));
+    }
+
+    /**
+     * Opens the tape of a contract that strategies look at beside the one they trade.
+     *
+     * @param contract of a file; a stored tape has its own
+     * @throws BadInput as {@link #open}, or when the tape is a join: its prices are of several months
+     */
+    public static FurtherTape openFurther(TapeStore store, String reference,
+            Optional<Documents.Read<Contract>> contract) {
+        Found found = open(store, reference, contract.map(Documents.Read::value), false);
+        if (!found.rolls().isEmpty()) {
+            throw new BadInput("tape " + reference
+                    + " is a join: strategies look at single months of further contracts, use one month's tape");
+        }
+        return new FurtherTape(reference,
+                contract.orElseGet(() -> store.open(reference).info().contract()), found.tape());
     }
 
     private static Found fitting(String name, Optional<Contract> given, Found found) {
