@@ -26,6 +26,7 @@ public class PlantedFaults {
     private static final String TESTS = String.join(",", "stativex.engine.EngineTest", "stativex.exit.StopPathTest",
             "stativex.account.AccountTest", "stativex.interlock.WindowTest", "stativex.market.MarketTest",
             "stativex.rule.RulesTest", "stativex.rule.ProgramTest", "stativex.rule.WritingTest",
+            "stativex.rule.FurtherContractTest", "stativex.rule.WorkedTest", "stativex.engine.PreviewTest",
             "stativex.study.StudyTest", "stativex.study.StudyTwinTest", "stativex.trial.TwinTest");
 
     private record Fault(String name, String file, String right, String wrong) {}
@@ -118,6 +119,18 @@ public class PlantedFaults {
                     "lastPrint"),
             new Fault("a series beside sees a print too many", "rule/OtherSeries.java",
                     "own ? signal.printsTaken(row) :", "own ? signal.printsTaken(row) + 1 :"),
+            new Fault("another contract's print of the same instant is seen", "rule/OtherSeries.java",
+                    "tape.firstAt(moment)", "tape.firstAt(moment + 1)"),
+            new Fault("a tape that has ended goes on deciding", "rule/OtherSeries.java",
+                    "boolean stale = signal.moment(row) >= staleFrom;", "boolean stale = false;"),
+            new Fault("another contract's price in the traded one's ticks", "rule/Compiler.java",
+                    ".divide(program.tickSize(of), ", ".divide(program.tickSize(Ticks.OWN), "),
+            new Fault("prices of two contracts are compared", "rule/Compiler.java",
+                    "        together(place, a, left, b, right);", ""),
+            new Fault("a study that changed is the one of before", "rule/Worked.java",
+                    "List.of(blueprint.studies(), blueprint.series(), drawings)", "List.of()"),
+            new Fault("a trade that ended inside the bar is told", "engine/Engine.java",
+                    "() -> run.program.tellNoPosition(row)", "() -> { }"),
             new Fault("an entry at the window's end", "interlock/WindowSchedule.java", "time < lastEntry;",
                     "time <= lastEntry;"),
             new Fault("a flatten without its lead", "interlock/WindowSchedule.java", "Math.max(from, to - lead)", "to"),

@@ -9,6 +9,7 @@ import stativex.account.Account;
 import stativex.account.Ledger;
 import stativex.interlock.SessionWindow;
 import stativex.interlock.WindowSchedule;
+import stativex.market.BarSeries;
 import stativex.market.Contract;
 import stativex.market.ContractTape;
 import stativex.market.Session;
@@ -313,30 +314,48 @@ public final class Engine implements Reports {
 
     /** On every trade: acts on a signal the first time it is true in the bar that forms. */
     private void look(StrategyRun run, long time) {
-        run.builder.forming().ifPresent(forming -> {
-            int row = run.program.rows();
-            tellPosition(run, row, row);
-            run.program.takeForming(forming, time);
-            for (Side side : Side.values()) {
-                StrategyRun.SideRun rule = run.sides.get(side);
-                if (rule != null && !rule.raised && StrategyRun.fires(rule.at(row))) {
-                    rule.raised = true;
-                    if (run.mode != Mode.OFF && run.historyLoaded()) {
-                        signal(run, rule, row, false);
-                    }
+        if (!takeForming(run, time)) {
+            return;
+        }
+        int row = run.program.rows();
+        for (Side side : Side.values()) {
+            StrategyRun.SideRun rule = run.sides.get(side);
+            if (rule != null && !rule.raised && StrategyRun.fires(rule.at(row))) {
+                rule.raised = true;
+                if (run.mode != Mode.OFF && run.historyLoaded()) {
+                    signal(run, rule, row, false);
                 }
             }
+        }
+    }
+
+    /** Lets rules see the bar that forms. Returns whether there is one. */
+    private boolean takeForming(StrategyRun run, long time) {
+        Optional<BarSeries.Forming> forming = run.builder.forming();
+        forming.ifPresent(bar -> {
+            tellPosition(run, run.program.rows(), run.program.rows());
+            run.program.takeForming(bar, time);
         });
+        return forming.isPresent();
+    }
+
+    /**
+     * The same for the screen: nothing is decided, counted or logged by it. A brick has no prices of its own before it
+     * closes.
+     */
+    boolean preview(StrategyRun run) {
+        return !run.series().isRenko() && takeForming(run, now);
     }
 
     private void tellPosition(StrategyRun run, int row, int closed) {
         if (run.program.asksForPosition()) {
-            run.trade.ifPresent(trade -> {
+            run.trade.ifPresentOrElse(trade -> {
                 run.program.tell(Program.Fact.BARS_SINCE_ENTRY, row, trade.bars(closed));
                 run.program.tell(Program.Fact.OPEN_RESULT, row, trade.openTicks(lastPrice));
                 run.program.tell(Program.Fact.BEST_EXCURSION, row, trade.bestTicks(lastPrint, lastPrice));
                 run.program.tell(Program.Fact.WORST_EXCURSION, row, trade.worstTicks(lastPrint, lastPrice));
-            });
+                // what was told of a trade that has ended since, inside the same bar, is not true any more
+            }, () -> run.program.tellNoPosition(row));
         }
     }
 

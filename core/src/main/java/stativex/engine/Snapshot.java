@@ -3,6 +3,7 @@ package stativex.engine;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import stativex.account.Headroom;
 import stativex.interlock.WindowSchedule;
 import stativex.market.BarSeries;
@@ -55,11 +56,13 @@ public record Snapshot(int print, long time, Optional<Long> lastPrice, Optional<
      * @param raised of the whole rule: 1 for each bar in which it was true at some moment; what was raised and is not true
      *     at the close was withdrawn
      * @param provisional whether it has been true in the bar that forms
+     * @param forming {@link Truth} in the bar that forms as it stands now, for the screen only; empty when nobody knows
      */
-    public record Lane(String text, TruthColumn.View truth, Optional<LongColumn.Prefix> raised, boolean provisional) {
-        /** A lane of one condition. */
+    public record Lane(String text, TruthColumn.View truth, Optional<LongColumn.Prefix> raised, boolean provisional,
+            OptionalInt forming) {
+        /** A lane of one condition over a history. */
         public Lane(String text, TruthColumn.View truth) {
-            this(text, truth, Optional.empty(), false);
+            this(text, truth, Optional.empty(), false, OptionalInt.empty());
         }
 
         /** On how many of the bars {@code from} to {@code to}, both inside, it was true. */

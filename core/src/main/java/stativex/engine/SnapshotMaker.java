@@ -5,6 +5,7 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import stativex.account.Headroom;
 import stativex.account.Line;
 import stativex.interlock.WindowSchedule;
@@ -60,7 +61,8 @@ final class SnapshotMaker {
                 .forEach(study -> studies.add(new Snapshot.StudyView(study.name(),
                         study.column().unit(), study.column().anchored(), study.column().view(rows))));
         Map<Side, List<Snapshot.Lane>> lanes = new EnumMap<>(Side.class);
-        run.sides.forEach((side, rule) -> lanes.put(side, lanes(run, rule)));
+        boolean forming = engine.preview(run);
+        run.sides.forEach((side, rule) -> lanes.put(side, lanes(run, rule, forming)));
         int closed = run.series().count();
         Optional<Trade> trade = run.trade.map(t -> t.view(closed, time, engine.lastPrint()));
         List<Headroom> headroom = headroom(run);
@@ -73,14 +75,15 @@ final class SnapshotMaker {
                 occurrences(run), standing.interlocks(), standing.sentence());
     }
 
-    private static List<Snapshot.Lane> lanes(StrategyRun run, StrategyRun.SideRun rule) {
+    private static List<Snapshot.Lane> lanes(StrategyRun run, StrategyRun.SideRun rule, boolean forming) {
         int rows = run.program.rows();
         List<SideRules.Lane> lanes = rule.rules.lanes();
         List<Snapshot.Lane> shown = new ArrayList<>();
         for (SideRules.Lane lane : lanes) {
             boolean whole = lane == lanes.getLast();
             shown.add(new Snapshot.Lane(lane.name(), lane.condition().column().view(rows),
-                    whole ? Optional.of(rule.provisional.prefix()) : Optional.empty(), whole && rule.raised));
+                    whole ? Optional.of(rule.provisional.prefix()) : Optional.empty(), whole && rule.raised,
+                    forming ? OptionalInt.of(lane.condition().at(rows)) : OptionalInt.empty()));
         }
         return shown;
     }

@@ -242,7 +242,12 @@ public final class Program {
         signal.takeForming(bar, now);
     }
 
-    /** Tells a fact of the position at a row, before that row is taken; NaN without a position. */
+    /** Tells that there is no position at a row, before that row is taken. */
+    public void tellNoPosition(int row) {
+        facts.values().forEach(fact -> fact.tell(row, Double.NaN));
+    }
+
+    /** Tells a fact of the position at a row, before that row is taken. */
     public void tell(Fact fact, int row, double value) {
         Values.PositionFact column = facts.get(fact);
         if (column != null) {

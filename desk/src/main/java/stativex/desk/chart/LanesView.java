@@ -14,8 +14,8 @@ import stativex.rule.Truth;
 
 /**
  * The why lanes: one lane per condition, one cell per bar, filled where it held, a frame where it is absent, and a last
- * lane for all of them, hatched where a signal was withdrawn, hatched and framed while it is provisional. A click on a cell
- * chooses its bar.
+ * lane for all of them, hatched where a signal was withdrawn, hatched and framed while it is provisional. The bar that
+ * forms is hatched where it holds as things stand. A click on a cell chooses its bar.
  */
 public final class LanesView extends Sketch {
     private static final double LANE = 16;
@@ -91,6 +91,8 @@ public final class LanesView extends Sketch {
             words.append(lane.text()).append(' ')
                     .append(truth == Truth.TRUE ? "held" : truth == Truth.FALSE ? "did not hold" : "is absent")
                     .append("; ");
+            lane.forming().ifPresent(now -> words.append(
+                    now == Truth.TRUE ? "holds now, before the close; " : "does not hold now, before the close; "));
             if (lane.raised().isPresent()) {
                 long gone = java.util.stream.IntStream.range(0, lane.truth().count()).filter(lane::withdrawn).count();
                 words.append("withdrawn on ").append(gone).append(" bars");
@@ -115,9 +117,7 @@ public final class LanesView extends Sketch {
                     all ? Palette.AUTOMATION : Palette.INK, 14, y + 12);
             pen.clip(NAMES, 0, Math.max(0, plot - NAMES), height);
             cells(pen, lanes.get(i), y + 2, lane - 4, all);
-            if (lanes.get(i).provisional()) {
-                provisional(pen, lanes.get(i), y + 2, lane - 4);
-            }
+            forming(pen, lanes.get(i), y + 2, lane - 4, all);
             pen.unclip();
             pen.rightAligned(trueOf(lanes.get(i)), Fonts.figures(10), Palette.MUTED, width - 8, y + 12);
         }
@@ -155,12 +155,19 @@ public final class LanesView extends Sketch {
         }
     }
 
-    /** A signal of the bar that forms is not known to stay. */
-    private void provisional(Pen pen, Snapshot.Lane lane, double y, double height) {
+    /** What holds in the bar that forms is not known to stay: hatched; a signal that was raised in it is framed as well. */
+    private void forming(Pen pen, Snapshot.Lane lane, double y, double height, boolean all) {
         double cell = Math.max(3, Math.floor(viewport.barWidth()) - 2);
         double x = Math.round(viewport.centre(lane.truth().count()) - cell / 2);
-        pen.hatch(Palette.AUTOMATION, x, y, cell, height);
-        pen.frame(Palette.AUTOMATION, x, y, cell, height);
+        int now = lane.forming().orElse(Truth.ABSENT);
+        if (now == Truth.TRUE || lane.provisional()) {
+            pen.hatch(all ? Palette.AUTOMATION : Palette.LANE, x, y, cell, height);
+        }
+        if (lane.provisional()) {
+            pen.frame(Palette.AUTOMATION, x, y, cell, height);
+        } else if (now == Truth.FALSE) {
+            pen.hatch(Palette.LANE, x, y + height - 3, cell, 3);
+        }
     }
 
     /** {@code 7/58}: true on 7 of the 58 bars in view. */

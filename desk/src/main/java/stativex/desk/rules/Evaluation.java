@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.function.BooleanSupplier;
 import java.util.function.Function;
 import stativex.desk.chart.ChartBars;
@@ -155,7 +156,7 @@ record Evaluation(StrategyDraft draft, ChartModel chart, Map<String, ChartModel>
                 List<Snapshot.Lane> all = new ArrayList<>(of.lanes.get(side));
                 Snapshot.Lane whole = all.removeLast();
                 all.add(new Snapshot.Lane(whole.text(), whole.truth(), Optional.of(flickers.raised()),
-                        flickers.provisional()));
+                        flickers.provisional(), OptionalInt.empty()));
                 lanes.put(side, all);
             });
             ChartModel chart = new ChartModel(of.chart.bars(), of.chart.studies(), of.chart.lastPrice(),
