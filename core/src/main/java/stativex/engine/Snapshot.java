@@ -13,6 +13,7 @@ import stativex.market.Session;
 import stativex.market.Side;
 import stativex.order.Fill;
 import stativex.order.Order;
+import stativex.rule.Program;
 import stativex.rule.Truth;
 import stativex.rule.TruthColumn;
 import stativex.study.Unit;
@@ -47,8 +48,17 @@ public record Snapshot(int print, long time, Optional<Long> lastPrice, Optional<
      * One output of a study under the name that rules use; NaN stands for absent.
      *
      * @param anchored whether it starts afresh with each session
+     * @param ink what it is drawn with, one of {@link stativex.study.StudyDefinition#INKS}
      */
-    public record StudyView(String name, Unit unit, boolean anchored, DoubleColumn.Prefix values) {}
+    public record StudyView(String name, Unit unit, boolean anchored, String ink, DoubleColumn.Prefix values) {
+        /** The outputs that the chart shows, as far as so many rows. */
+        public static List<StudyView> shown(List<Program.StudyOutput> outputs, int rows) {
+            return outputs.stream().filter(Program.StudyOutput::isShown)
+                    .map(study -> new StudyView(study.name(), study.column().unit(), study.column().anchored(),
+                            study.definition().ink(), study.column().view(rows)))
+                    .toList();
+        }
+    }
 
     /**
      * What must hold, bar by bar.

@@ -16,7 +16,6 @@ import stativex.market.Tape;
 import stativex.market.TapeTime;
 import stativex.order.Bracket;
 import stativex.order.Order;
-import stativex.rule.Program;
 
 /** Takes an immutable picture of an engine. */
 final class SnapshotMaker {
@@ -55,11 +54,7 @@ final class SnapshotMaker {
     }
 
     private Snapshot.StrategyView strategy(StrategyRun run, long time) {
-        List<Snapshot.StudyView> studies = new ArrayList<>();
-        int rows = run.program.rows();
-        run.program.studies("").stream().filter(Program.StudyOutput::isShown)
-                .forEach(study -> studies.add(new Snapshot.StudyView(study.name(),
-                        study.column().unit(), study.column().anchored(), study.column().view(rows))));
+        List<Snapshot.StudyView> studies = Snapshot.StudyView.shown(run.program.studies(""), run.program.rows());
         Map<Side, List<Snapshot.Lane>> lanes = new EnumMap<>(Side.class);
         boolean forming = engine.preview(run);
         run.sides.forEach((side, rule) -> lanes.put(side, lanes(run, rule, forming)));
@@ -69,7 +64,7 @@ final class SnapshotMaker {
         Standing standing = new Standing(engine, run, time, headroom);
         int[] counts = countToday(run);
         return new Snapshot.StrategyView(run.index, run.strategy, run.mode, run.isOn(Side.LONG), run.isOn(Side.SHORT),
-                run.once, run.series().view(), run.builder.forming(), List.copyOf(studies), lanes, trade,
+                run.once, run.series().view(), run.builder.forming(), studies, lanes, trade,
                 run.trade.map(t -> position(run, t, trade.orElseThrow())), counts[0], counts[1], counts[2],
                 engine.lastPrice() == Tape.NONE ? 0 : engine.ledger().result(run.index, engine.lastPrice()), headroom,
                 occurrences(run), standing.interlocks(), standing.sentence());

@@ -36,8 +36,10 @@ public final class Studies {
         StudyKind kind = kind(definition.kind()).orElseThrow(() -> new StudyProblem(definition.name(), "study",
                 "expected a kind of study, found \"" + definition.kind() + "\""
                         + Words.didYouMean(definition.kind(), KINDS.stream().map(StudyKind::word).toList())));
+        definition.checkInk();
         for (String written : definition.settings().keySet()) {
-            if (kind.field(written).isEmpty() && !written.equals(StudyDefinition.SHOW)) {
+            if (kind.field(written).isEmpty() && !written.equals(StudyDefinition.SHOW)
+                    && !written.equals(StudyDefinition.INK)) {
                 List<String> known = kind.fields().stream().map(StudyField::name).toList();
                 throw new StudyProblem(definition.name(), written, "unknown field for the study " + kind.word()
                         + (known.isEmpty() ? ": it has none" : ": it has " + String.join(", ", known)));
@@ -58,6 +60,19 @@ public final class Studies {
             texts.put(field.name(), text);
         }
         return texts;
+    }
+
+    /**
+     * Checks what is written beside a formula.
+     *
+     * @throws StudyProblem naming the field
+     */
+    public static void formulaSettings(StudyDefinition definition) {
+        definition.checkInk();
+        definition.settings().keySet().stream().filter(written -> !written.equals(StudyDefinition.INK)).findFirst()
+                .ifPresent(written -> {
+                    throw new StudyProblem(definition.name(), written, "unknown field for a formula");
+                });
     }
 
     /**

@@ -22,6 +22,11 @@ public record StudyDefinition(String name, String kind, Optional<String> of, Opt
     /** Field of every study with several outputs: those that the chart shows, with + between them; all if left out. */
     public static final String SHOW = "show";
 
+    /** Field of every study: what its lines are drawn with. */
+    public static final String INK = "ink";
+    /** Ink, the default, or a muted tone that is none of the four colours that mean something. */
+    public static final List<String> INKS = List.of("ink", "teal", "moss", "olive", "mauve");
+
     /** What {@link #SHOW} calls the main output, which has no name of its own. */
     public static final String MAIN = "main";
 
@@ -42,6 +47,18 @@ public record StudyDefinition(String name, String kind, Optional<String> of, Opt
     public boolean shows(String output) {
         String shown = settings.get(SHOW);
         return shown == null || List.of(shown.split("\\+")).contains(output.isEmpty() ? MAIN : output);
+    }
+
+    /** What its lines are drawn with, one of {@link #INKS}. */
+    public String ink() {
+        return settings.getOrDefault(INK, INKS.getFirst());
+    }
+
+    /** @throws StudyProblem when it is drawn with something that is no ink */
+    void checkInk() {
+        if (!INKS.contains(ink())) {
+            throw new StudyProblem(name, INK, "expected one of " + String.join(", ", INKS) + ", found " + ink());
+        }
     }
 
     /** The same taking something else. */

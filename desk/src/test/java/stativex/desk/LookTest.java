@@ -3,11 +3,15 @@ package stativex.desk;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
 
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
 import javafx.scene.paint.Color;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import stativex.desk.look.Format;
 import stativex.desk.look.Palette;
+import stativex.study.StudyDefinition;
 
 public class LookTest {
     /** Contrast ratio of WCAG 2.2, success criterion 1.4.3: relative luminance of sRGB, (L1 + 0.05) / (L2 + 0.05). */
@@ -32,12 +36,30 @@ public class LookTest {
                 {Palette.SHORT_TEXT, Palette.CHART}, {Palette.LONG, Palette.CHART}, {Palette.WARN_TEXT, Palette.PANEL},
                 {Palette.TRIP, Palette.PANEL}, {Palette.TRIP, Palette.CHART}, {Palette.AUTOMATION, Palette.PANEL},
                 {Palette.CHART, Palette.SLATE}, {Palette.CHART, Palette.INK}, {Color.WHITE, Palette.AUTOMATION},
-                {Palette.MUTED, Palette.FAINT}};
+                {Palette.MUTED, Palette.FAINT},
+                {Palette.TEAL, Palette.CHART}, {Palette.MOSS, Palette.CHART}, {Palette.OLIVE, Palette.CHART},
+                {Palette.MAUVE, Palette.CHART}};
     }
 
     @Test(dataProvider = "texts")
     public void textsCanBeRead(Color text, Color ground) {
         assertTrue(contrast(text, ground) >= 4.5, text + " on " + ground + ": " + contrast(text, ground));
+    }
+
+    /** Muted, and far from each hue that means something; every word of the language has its own. */
+    @Test
+    public void tonesOfStudiesMeanNothing() {
+        Set<Color> tones = StudyDefinition.INKS.stream().map(word -> Palette.ink(word, Palette.MUTED))
+                .collect(Collectors.toSet());
+        assertEquals(tones.size(), StudyDefinition.INKS.size());
+        for (Color tone : tones) {
+            assertTrue(tone.getSaturation() < 0.5, tone + ": " + tone.getSaturation());
+            for (Color meaning : List.of(Palette.AUTOMATION, Palette.LONG, Palette.SHORT, Palette.WARN, Palette.TRIP)) {
+                double apart = Math.abs(tone.getHue() - meaning.getHue());
+                assertTrue(tone.equals(Palette.MUTED) || Math.min(apart, 360 - apart) > 15,
+                        tone + " and " + meaning + ": " + apart);
+            }
+        }
     }
 
     @Test

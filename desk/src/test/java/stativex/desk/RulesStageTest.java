@@ -398,7 +398,11 @@ public class RulesStageTest extends DeskTest {
         assertEquals(text("#rules-state"), "complete", "rules may use what is not drawn");
         assertEquals(fx(() -> scene.getFocusOwner().getId()), "study-show-main", "the keyboard stays where it was");
         assertFalse(fx(() -> robot.lookup(".studies").queryLabeled().getText()).contains("deviation"));
+        choose("#study-ink", "teal");
+        assertEquals(draft().studies().getFirst().ink(), "teal");
         picture("rules-picked");
+        choose("#study-ink", "ink");
+        assertFalse(draft().studies().getFirst().settings().containsKey("ink"), "the default is not written");
     }
 
     /** What is under way in the Run stage is not ended without a question. */

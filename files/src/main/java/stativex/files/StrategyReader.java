@@ -146,13 +146,13 @@ final class StrategyReader {
             if (study.of().isEmpty()) {
                 throw field.problem("expected the field \"of\" for a formula: a value in the rule language");
             }
-            if (!settings.isEmpty()) {
-                throw field.at(settings.keySet().iterator().next()).problem("unknown field for a formula");
-            }
-            return study;
         }
         try {
-            Studies.settings(study);
+            if (study.kind().equals(StudyDefinition.FORMULA)) {
+                Studies.formulaSettings(study);
+            } else {
+                Studies.settings(study);
+            }
         } catch (StudyProblem e) {
             throw (field.has(e.field()) ? field.at(e.field()) : field).problem(e.what());
         }

@@ -18,9 +18,6 @@ public final class HistoryStudies {
         Program program = new Program(
                 new Blueprint(tickSize, bars.calendar(), List.of(), definitions, List.of(), Map.of()), bars);
         program.take();
-        return program.studies("").stream().filter(Program.StudyOutput::isShown)
-                .map(study -> new Snapshot.StudyView(study.name(), study.column().unit(),
-                        study.column().anchored(), study.column().view(program.rows())))
-                .toList();
+        return Snapshot.StudyView.shown(program.studies(""), program.rows());
     }
 }

@@ -115,7 +115,7 @@ final class Panels {
                 }
             }
             pen.clip(s.left(), top, s.plot() - s.left(), OTHER);
-            pen.path(Palette.SLATE, 1.2, points.stream().mapToDouble(p -> p[0]).toArray(),
+            pen.path(Palette.ink(study.ink(), Palette.SLATE), 1.2, points.stream().mapToDouble(p -> p[0]).toArray(),
                     points.stream().mapToDouble(p -> p[1]).toArray(), points.size());
             pen.unclip();
             int places = study.unit() == Unit.DISTANCE ? 1 : 2;

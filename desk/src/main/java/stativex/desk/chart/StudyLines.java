@@ -4,6 +4,7 @@ import stativex.desk.draw.Pen;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import javafx.scene.paint.Color;
 import javafx.scene.text.Font;
 import stativex.desk.look.Fonts;
 import stativex.desk.look.Palette;
@@ -46,7 +47,8 @@ final class StudyLines {
             int last = Math.min(s.last(), study.values().count() - 1);
             int end = left ? end(study, s.first(), last, 1) : end(study, last, s.first(), -1);
             if (end >= 0) {
-                names.add(new Name(study.name(), end, s.scale().y(study.values().get(end))));
+                names.add(new Name(study.name(), Palette.ink(study.ink(), Palette.MUTED), end,
+                        s.scale().y(study.values().get(end))));
             }
         }
         // from the edges to the middle, so that a stack of names keeps the order of its lines
@@ -56,15 +58,15 @@ final class StudyLines {
             double y = free(taken, Math.clamp(name.y(), 10, s.priceHeight() - 4), s.priceHeight());
             if (left) {
                 double x = Math.max(s.left(), s.viewport().centre(name.bar())) - 6;
-                pen.rightAligned(text, NAME, Palette.MUTED, x, y + 4);
+                pen.rightAligned(text, NAME, name.ink(), x, y + 4);
             } else {
-                beside(pen, s, text, s.viewport().x(name.bar() + 1), y);
+                beside(pen, s, text, name.ink(), s.viewport().x(name.bar() + 1), y);
             }
         }
     }
 
     /** A study's name at the bar where its line ends. */
-    private record Name(String text, int bar, double y) {}
+    private record Name(String text, Color ink, int bar, double y) {}
 
     /** The first bar from {@code from} on towards {@code to} that has a value; −1: none. */
     private static int end(Snapshot.StudyView study, int from, int to, int step) {
@@ -86,18 +88,19 @@ final class StudyLines {
         return y;
     }
 
-    private static void beside(Pen pen, ChartSpace s, String name, double newest, double y) {
+    private static void beside(Pen pen, ChartSpace s, String name, Color ink, double newest, double y) {
         double beside = newest + s.viewport().barWidth() + 6;
         double x = Math.min(beside, s.plot() - pen.width(name, NAME) - 4);
         if (x < beside - 20) {
             // no room right of the bars: the name stands on paper
             pen.fill(Palette.CHART, x - 3, y - 7, s.plot() - x + 3, 13);
         }
-        pen.text(name, NAME, Palette.MUTED, x, y + 4);
+        pen.text(name, NAME, ink, x, y + 4);
     }
 
     /** A value far off the scale is clipped, never stretches it: an arrow at the name says where it is. */
     private static void line(Pen pen, ChartSpace s, Snapshot.StudyView study, int style) {
+        Color ink = Palette.ink(study.ink(), Palette.MUTED);
         int step = s.step();
         int from = Math.max(0, s.first() - step);
         int last = Math.min(s.last(), study.values().count() - 1);
@@ -110,7 +113,7 @@ final class StudyLines {
                     ? s.bars().before(bar) == ChartBars.Break.SESSION
                     : !s.bars().tradingDate(bar).equals(s.bars().tradingDate(bar - step)));
             if (anew || Double.isNaN(value)) {
-                line(pen, xs, ys, count, style);
+                line(pen, ink, xs, ys, count, style);
                 count = 0;
             }
             if (!Double.isNaN(value)) {
@@ -118,12 +121,12 @@ final class StudyLines {
                 ys[count++] = Math.clamp(s.scale().y(value), -10_000.0, 10_000.0);
             }
         }
-        line(pen, xs, ys, count, style);
+        line(pen, ink, xs, ys, count, style);
     }
 
-    private static void line(Pen pen, double[] xs, double[] ys, int count, int style) {
+    private static void line(Pen pen, Color ink, double[] xs, double[] ys, int count, int style) {
         if (count > 1) {
-            pen.path(Palette.MUTED, WEIGHTS[style], xs, ys, count, DASHES[style]);
+            pen.path(ink, WEIGHTS[style], xs, ys, count, DASHES[style]);
         }
     }
 

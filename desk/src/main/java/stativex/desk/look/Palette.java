@@ -21,5 +21,26 @@ public final class Palette {
     public static final Color WARN_TEXT = Color.web("#845D00");
     public static final Color TRIP = Color.web("#BE2D2A");
 
+    /** Muted tones for studies, none of them near the hues that carry meaning. */
+    public static final Color TEAL = Color.web("#3B6A6C");
+    public static final Color MOSS = Color.web("#4A6B4D");
+    public static final Color OLIVE = Color.web("#64663A");
+    public static final Color MAUVE = Color.web("#7A5A6B");
+
     private Palette() {}
+
+    /**
+     * The tone of a study's ink.
+     *
+     * @param plain of one that is drawn with plain ink
+     */
+    public static Color ink(String word, Color plain) {
+        return switch (word) {
+            case "teal" -> TEAL;
+            case "moss" -> MOSS;
+            case "olive" -> OLIVE;
+            case "mauve" -> MAUVE;
+            default -> plain;
+        };
+    }
 }

@@ -122,10 +122,7 @@ record Evaluation(StrategyDraft draft, ChartModel chart, Map<String, ChartModel>
         private static ChartModel chart(Contract of, BarSeries bars, List<Program.StudyOutput> studies,
                 List<ChartModel.Mark> marks) {
             return new ChartModel(ChartBars.history(of, bars, false),
-                    studies.stream().filter(Program.StudyOutput::isShown)
-                            .map(study -> new Snapshot.StudyView(study.name(), study.column().unit(),
-                                    study.column().anchored(), study.column().view(bars.count())))
-                            .toList(),
+                    Snapshot.StudyView.shown(studies, bars.count()),
                     Optional.empty(), Optional.empty(), List.copyOf(marks));
         }
 

@@ -14,6 +14,7 @@ import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
+import javafx.scene.control.ListCell;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
@@ -21,8 +22,10 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import javafx.scene.shape.Rectangle;
 import stativex.desk.look.FocusKeeper;
 import stativex.desk.look.NumberField;
+import stativex.desk.look.Palette;
 import stativex.study.Studies;
 import stativex.study.StudyDefinition;
 import stativex.study.StudyField;
@@ -124,6 +127,7 @@ final class StudyPanel extends VBox {
         shownOutputs(known.stream().filter(one -> one.equals(shown.name()) || one.startsWith(shown.name() + "."))
                 .map(one -> one.equals(shown.name()) ? StudyDefinition.MAIN : one.substring(shown.name().length() + 1))
                 .toList());
+        getChildren().add(ink());
         kind.ifPresent(k -> {
             Label help = new Label(k.help() + ". " + k.definition());
             help.setWrapText(true);
@@ -144,7 +148,8 @@ final class StudyPanel extends VBox {
             Map<String, String> kept = new LinkedHashMap<>(study.settings());
             // another kind has other outputs
             kept.remove(StudyDefinition.SHOW);
-            kept.keySet().removeIf(name -> next.flatMap(k -> k.field(name)).isEmpty());
+            kept.keySet().removeIf(
+                    name -> !name.equals(StudyDefinition.INK) && next.flatMap(k -> k.field(name)).isEmpty());
             Optional<String> of = next.isEmpty()
                     ? Optional.of(study.of().orElse("close"))
                     : next.get().of().isPresent() ? study.of() : Optional.empty();
@@ -176,6 +181,32 @@ final class StudyPanel extends VBox {
                 yield line(field.name(), text, field.unit(), help);
             }
         };
+    }
+
+    /** What its lines are drawn with. */
+    private Node ink() {
+        ComboBox<String> box = box(StudyDefinition.INKS, study.ink(), "study-ink");
+        box.setCellFactory(list -> new InkCell());
+        box.setButtonCell(new InkCell());
+        box.setOnAction(e -> {
+            Map<String, String> settings = new LinkedHashMap<>(study.settings());
+            settings.put(StudyDefinition.INK, box.getValue());
+            if (box.getValue().equals(StudyDefinition.INKS.getFirst())) {
+                settings.remove(StudyDefinition.INK);
+            }
+            change(new StudyDefinition(study.name(), study.kind(), study.of(), study.on(), settings));
+        });
+        return line("line", box, "", "plain ink, or a muted tone that means nothing; dashes tell its lines apart");
+    }
+
+    /** A tone with its word. */
+    private static final class InkCell extends ListCell<String> {
+        @Override
+        protected void updateItem(String word, boolean empty) {
+            super.updateItem(word, empty);
+            setText(empty ? "" : word);
+            setGraphic(empty ? null : new Rectangle(14, 3, Palette.ink(word, Palette.MUTED)));
+        }
     }
 
     /** A tick for each output that the chart shows; rules may use every one. */
@@ -233,7 +264,9 @@ final class StudyPanel extends VBox {
             return;
         }
         try {
-            if (!next.kind().equals(StudyDefinition.FORMULA)) {
+            if (next.kind().equals(StudyDefinition.FORMULA)) {
+                Studies.formulaSettings(next);
+            } else {
                 Studies.settings(next);
             }
         } catch (StudyProblem e) {
