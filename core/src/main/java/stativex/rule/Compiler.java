@@ -165,10 +165,29 @@ final class Compiler {
                     throw Reading.problem(f, Reading.words(f) + " is " + value.unit().words()
                             + ": expected a relation such as > or \"rises through\" and a second value");
                 }
-                yield kept(words, () -> new Conditions.Flag(words, value));
+                yield kept(words, () -> new Conditions.Flag(words, value, () -> beside(words)));
             }
             default -> throw new IllegalStateException("unknown form " + context.getText());
         };
+    }
+
+    /** What a study takes and its other outputs, beside one that is a yes or no. */
+    private List<Value> beside(String output) {
+        String name = output.split("\\.")[0];
+        List<Value> beside = new ArrayList<>();
+        program.blueprint().studies().stream().filter(study -> study.name().equals(name)).findFirst()
+                .ifPresent(study -> {
+                    if (study.on().isEmpty() || !scope.isSignal()) {
+                        study.of().ifPresent(of -> beside.add(value(of)));
+                    }
+                    Scope of = study.on().filter(on -> scope.isSignal()).flatMap(program::other)
+                            .map(OtherSeries::scope).orElse(scope);
+                    of.study(study).outputs().stream().map(column -> column.name().isEmpty()
+                            ? name
+                            : name + "." + column.name()).filter(text -> !text.equals(output))
+                            .forEach(text -> beside.add(value(text)));
+                });
+        return beside;
     }
 
     private DailyHours hours(RuleParser.HoursContext h) {

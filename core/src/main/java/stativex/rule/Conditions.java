@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.function.Supplier;
 import stativex.study.Frame;
 import stativex.study.OutputColumn;
 
@@ -206,10 +207,13 @@ final class Conditions {
     /** A yes or no of a study. */
     static final class Flag extends Condition {
         private final Value value;
+        private final Supplier<List<Value>> beside;
 
-        Flag(String text, Value value) {
+        /** @param beside what else its study says and takes, made only when somebody asks why */
+        Flag(String text, Value value, Supplier<List<Value>> beside) {
             super(text);
             this.value = value;
+            this.beside = beside;
         }
 
         @Override
@@ -222,7 +226,9 @@ final class Conditions {
 
         @Override
         public Explanation explain(int bar) {
-            return Explanation.of(text(), at(bar), List.of()).noting(value.absence(bar));
+            return new Explanation(text(), at(bar),
+                    beside.get().stream().map(one -> new Explanation.Term(one.text(), one.amount(bar))).toList(),
+                    Optional.empty(), OptionalInt.empty(), value.absence(bar), List.of());
         }
     }
 

@@ -160,6 +160,23 @@ public class ProgramTest {
         return at < length - 1 ? Double.NaN : value;
     }
 
+    /** A yes or no is told with what its study takes and says besides. */
+    @Test
+    public void whyAStudySaysNoIsToldInNumbers() {
+        Program program = RulesTest.program(SERIES, List.of(Studies.read("line = sma 2"),
+                Studies.read("edge = approach away 2 near 1 of line"),
+                Studies.read("far = divergence 3 of close on trend")),
+                Computed.walk(5, 400));
+        Explanation why = program.condition("edge.long").explain(100);
+        assertEquals(why.terms().stream().map(Explanation.Term::text).toList(),
+                List.of("line", "edge.short", "edge.longs", "edge.shorts", "edge.armed_above", "edge.armed_below"));
+        assertEquals(why.terms().getFirst().amount().value(), program.value("line").at(100));
+        assertEquals(
+                program.condition("far.bullish").explain(100).terms().stream().map(Explanation.Term::text).toList(),
+                List.of("far.bearish"));
+        assertEquals(program.condition("not edge.long").explain(100).failed().size(), why.truth() == 1 ? 1 : 0);
+    }
+
     private static StudyProblem problem(String... studies) {
         List<StudyDefinition> definitions = List.of(studies).stream().map(Studies::read).toList();
         return expectThrows(StudyProblem.class, () -> {

@@ -24,6 +24,7 @@ import org.fxmisc.richtext.CodeArea;
 import org.testfx.util.WaitForAsyncUtils;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
+import stativex.demo.ReadyMade;
 import stativex.files.DataFolder;
 import stativex.files.StrategyDraft;
 import stativex.market.Side;
@@ -190,7 +191,8 @@ public class RulesStageTest extends DeskTest {
     public void hereShouldBeOneIsAnswered() {
         robot.moveTo(onChart(420, 120)).clickOn(onChart(420, 120));
         shown();
-        assertTrue(text("#why-heading").matches("Bar \\d\\d:\\d\\d:\\d\\d — why not"), text("#why-heading"));
+        assertTrue(text("#why-heading").matches("Bar \\w{3} \\d+ \\w{3} \\d\\d:\\d\\d:\\d\\d — why not"),
+                text("#why-heading"));
         assertTrue(text("#why-sentence").matches("\\d of 4 held; .*missed by.*"), text("#why-sentence"));
         Set<Node> failed = robot.lookup(".why-failed").queryAll();
         assertFalse(failed.isEmpty());
@@ -285,6 +287,23 @@ public class RulesStageTest extends DeskTest {
         assertEquals(fx(name::getText), "Ebb fade");
         Labeled title = robot.lookup("#rules-title").queryLabeled();
         assertTrue(fx(title::getText).endsWith("Ebb fade"));
+    }
+
+    /** Each of them is complete, drawn, and asked about a bar. */
+    @Test
+    public void everyReadyMadeStrategyCanBeLookedAt() {
+        for (ReadyMade ready : ReadyMade.all()) {
+            begin("new-" + ready.file());
+            assertEquals(text("#rules-state"), "complete", ready.file());
+            robot.clickOn(onChart(574, 60));
+            shown();
+            assertTrue(text("#why-heading").startsWith("Bar "), ready.file());
+            assertTrue(text("#entry-sentence").startsWith("Buys "), text("#entry-sentence"));
+        }
+        begin("new-channel-turn");
+        assertTrue(text("#entry-sentence").endsWith("Turns an opposite position round."), text("#entry-sentence"));
+        begin("new-spring-trend");
+        assertTrue(text("#entry-sentence").contains("Only while "), text("#entry-sentence"));
     }
 
     @Test

@@ -190,9 +190,9 @@ public final class ChartBars {
         if (start(bar) - from <= PAUSE) {
             return Break.NONE;
         }
-        return contract.calendar().current(from).map(Session::close).orElse(Long.MAX_VALUE) <= start(bar)
-                ? Break.SESSION
-                : Break.GAP;
+        // a session that the bar before had ended with, or that has opened since it ended
+        return contract.calendar().current(from)
+                .filter(held -> held.close() > start(bar) && held.open() < from).isEmpty() ? Break.SESSION : Break.GAP;
     }
 
     /** The bar that holds a print; the newest one for a print that lies in no bar yet. */

@@ -29,6 +29,8 @@ import stativex.market.Drawing;
 public final class ChartView extends Sketch {
     /** Width of the price axis; whatever stands under the chart keeps it free too. */
     public static final double AXIS = 74;
+    /** However low the chart is, what it draws of prices has some height. */
+    private static final double LEAST_PRICE = 24;
 
     /** What the next click draws. */
     public enum Tool {
@@ -46,6 +48,7 @@ public final class ChartView extends Sketch {
     private final ChartLink.Follower follower = this::follow;
     private Optional<ChartModel> model = Optional.empty();
     private ChartOptions options = ChartOptions.PLAIN;
+    private Panels panels;
     private Optional<ChartSpace> painted = Optional.empty();
     private Optional<PriceScale> held = Optional.empty();
     private Optional<Pins.Pin> opened = Optional.empty();
@@ -392,7 +395,7 @@ public final class ChartView extends Sketch {
         painted = Optional.of(s);
         Axes.prices(pen, s);
         Axes.breaks(pen, s);
-        Panels.draw(pen, s, s.priceHeight() + 8);
+        panels.draw(pen, s);
         pen.clip(s.left(), 0, s.plot() - s.left(), s.priceHeight() + 4);
         if (FlowArt.fits(s)) {
             FlowArt.draw(pen, s);
@@ -431,7 +434,8 @@ public final class ChartView extends Sketch {
 
     private ChartSpace space(ChartModel m, double width, double height) {
         double plot = width - AXIS;
-        double priceHeight = height - Axes.height(options) - Panels.height(m, options) - 8;
+        panels = Panels.fitting(m, options, height - Axes.height(options));
+        double priceHeight = Math.max(LEAST_PRICE, height - Axes.height(options) - panels.height());
         viewport.newest(m.bars().count(), room(m));
         int first = viewport.firstBar();
         int last = Math.clamp(viewport.barAt(plot), 0, m.bars().count() - 1);
@@ -444,7 +448,7 @@ public final class ChartView extends Sketch {
 
     /** What is kept free beside the newest bar: for the boxes of an open position, for names of studies and drawn lines. */
     private double room(ChartModel m) {
-        double names = viewport.left() > 0 ? 44 : 104;
+        double names = viewport.left() > 0 && m.bars().nextCloses().isEmpty() ? 44 : 104;
         return m.position().isPresent() ? names + 158 : names;
     }
 

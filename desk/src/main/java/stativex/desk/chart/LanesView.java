@@ -27,8 +27,7 @@ public final class LanesView extends Sketch {
     private Side side = Side.LONG;
     private Optional<Integer> cursor = Optional.empty();
     private Optional<Integer> chosen = Optional.empty();
-    private final Tooltip whole = new Tooltip();
-    private boolean told;
+    private Optional<Tooltip> whole = Optional.empty();
 
     /** @param viewport of the chart above, whose bars begin right of the names */
     public LanesView(Viewport viewport) {
@@ -40,13 +39,11 @@ public final class LanesView extends Sketch {
     private void tip(double x, double y) {
         int at = (int) (y / lane(getHeight()));
         String words = x < NAMES && at < lanes.size() - 1 ? lanes.get(at).text() : "";
-        if (words.isEmpty()) {
-            Tooltip.uninstall(this, whole);
-        } else if (!words.equals(whole.getText()) || !told) {
-            whole.setText(words);
-            Tooltip.install(this, whole);
+        if (!words.equals(whole.map(Tooltip::getText).orElse(""))) {
+            whole.ifPresent(there -> Tooltip.uninstall(this, there));
+            whole = words.isEmpty() ? Optional.empty() : Optional.of(new Tooltip(words));
+            whole.ifPresent(there -> Tooltip.install(this, there));
         }
-        told = !words.isEmpty();
     }
 
     private double lane(double height) {

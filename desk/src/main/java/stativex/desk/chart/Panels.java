@@ -6,38 +6,73 @@ import stativex.desk.draw.Pen;
 import stativex.desk.look.Fonts;
 import stativex.desk.look.Format;
 import stativex.desk.look.Palette;
-import stativex.engine.Snapshot;
-import stativex.study.Unit;
 
-/** Panels under the price: volume, delta, and one for each study that is no price. */
+/**
+ * Panels under the price: volume, delta, and one for each study that is no price. They leave the price half of the chart:
+ * where that is not enough they become lower, and the last ones are left out, which the last that is there says.
+ */
 final class Panels {
     static final double VOLUME = 52;
-    private static final double OTHER = 58;
+    private static final double DELTA = 58;
+    private static final double GAP = 8;
 
-    private Panels() {}
+    private final boolean delta;
+    private final List<StudyPanelArt> studies;
+    private final List<Double> heights = new ArrayList<>();
+    private int leftOut;
 
-    /** Height of all panels. */
-    static double height(ChartModel model, ChartOptions options) {
-        return VOLUME + (options.delta() ? OTHER : 0) + OTHER * studies(model, options).size();
+    private Panels(boolean delta, List<StudyPanelArt> studies) {
+        this.delta = delta;
+        this.studies = studies;
     }
 
-    private static List<Snapshot.StudyView> studies(ChartModel model, ChartOptions options) {
-        return options.studyPanels()
-                ? model.studies().stream().filter(study -> study.unit() != Unit.LEVEL).toList()
-                : List.of();
+    /** The panels of a chart whose price and panels together have a height. */
+    static Panels fitting(ChartModel model, ChartOptions options, double height) {
+        Panels panels = new Panels(options.delta(),
+                options.studyPanels() ? StudyPanelArt.of(model.studies()) : List.of());
+        panels.fit(height / 2 - VOLUME - GAP - (options.delta() ? DELTA : 0));
+        return panels;
     }
 
-    static void draw(Pen pen, ChartSpace s, double top) {
-        double at = top;
+    private void fit(double room) {
+        double free = room;
+        double more = 0;
+        List<StudyPanelArt> there = new ArrayList<>();
+        for (StudyPanelArt study : studies) {
+            if (study.least() > free) {
+                break;
+            }
+            there.add(study);
+            free -= study.least();
+            more += study.height() - study.least();
+        }
+        double share = Math.min(1, free / Math.max(1, more));
+        there.forEach(study -> heights
+                .add(Math.floor(study.least() + (study.height() - study.least()) * share)));
+        leftOut = studies.size() - heights.size();
+    }
+
+    /** Height of all of them. */
+    double height() {
+        return GAP + VOLUME + (delta ? DELTA : 0) + heights.stream().mapToDouble(h -> h).sum();
+    }
+
+    void draw(Pen pen, ChartSpace s) {
+        double at = s.priceHeight() + GAP;
         volume(pen, s, at);
         at += VOLUME;
-        if (s.options().delta()) {
+        if (delta) {
             delta(pen, s, at);
-            at += OTHER;
+            at += DELTA;
         }
-        for (Snapshot.StudyView study : studies(s.model(), s.options())) {
-            study(pen, s, study, at);
-            at += OTHER;
+        for (int i = 0; i < heights.size(); i++) {
+            studies.get(i).draw(pen, s, at, heights.get(i));
+            at += heights.get(i);
+            pen.fill(Palette.RULE, 0, at, s.plot(), 1);
+        }
+        if (leftOut > 0) {
+            pen.rightAligned(leftOut + (leftOut == 1 ? " study has" : " studies have") + " no room here",
+                    Fonts.words(10), Palette.WARN_TEXT, s.plot() - 6, at - 4);
         }
     }
 
@@ -72,10 +107,10 @@ final class Panels {
         for (int bar = s.first(); bar <= s.last(); bar += s.step()) {
             most = Math.max(most, Math.abs(s.bars().delta(bar)));
         }
-        double middle = Math.round(top + OTHER / 2 + 4);
-        double reach = OTHER / 2 - 9;
+        double middle = Math.round(top + DELTA / 2 + 4);
+        double reach = DELTA / 2 - 9;
         double body = s.body();
-        pen.clip(s.left(), top, s.plot() - s.left(), OTHER);
+        pen.clip(s.left(), top, s.plot() - s.left(), DELTA);
         for (int bar = s.first(); bar <= s.last(); bar += s.step()) {
             long delta = s.bars().delta(bar);
             double h = Math.round(reach * Math.abs(delta) / most);
@@ -90,46 +125,7 @@ final class Panels {
         }
         pen.fill(Palette.RULE, s.left(), middle, s.plot() - s.left(), 1);
         pen.unclip();
-        foot(pen, s, top, "delta, most " + Format.grouped(Long.toString(most)));
-    }
-
-    private static void study(Pen pen, ChartSpace s, Snapshot.StudyView study, double top) {
-        int last = Math.min(s.last(), study.values().count() - 1);
-        double lowest = Double.POSITIVE_INFINITY;
-        double highest = Double.NEGATIVE_INFINITY;
-        for (int bar = s.first(); bar <= last; bar += s.step()) {
-            double value = study.values().get(bar);
-            if (!Double.isNaN(value)) {
-                lowest = Math.min(lowest, value);
-                highest = Math.max(highest, value);
-            }
-        }
-        if (lowest <= highest) {
-            double span = Math.max(1e-9, highest - lowest);
-            List<double[]> points = new ArrayList<>();
-            for (int bar = s.first(); bar <= last; bar += s.step()) {
-                double value = study.values().get(bar);
-                if (!Double.isNaN(value)) {
-                    points.add(new double[]{s.viewport().centre(bar),
-                            top + OTHER - 6 - (value - lowest) / span * (OTHER - 22)});
-                }
-            }
-            pen.clip(s.left(), top, s.plot() - s.left(), OTHER);
-            pen.path(Palette.ink(study.ink(), Palette.SLATE), 1.2, points.stream().mapToDouble(p -> p[0]).toArray(),
-                    points.stream().mapToDouble(p -> p[1]).toArray(), points.size());
-            pen.unclip();
-            int places = study.unit() == Unit.DISTANCE ? 1 : 2;
-            String unit = study.unit() == Unit.DISTANCE ? " t" : "";
-            pen.rightAligned(Format.decimal(highest, places) + unit, Fonts.figures(9.5), Palette.MUTED, s.width() - 8,
-                    top + 18);
-            pen.rightAligned(Format.decimal(lowest, places) + unit, Fonts.figures(9.5), Palette.MUTED, s.width() - 8,
-                    top + OTHER - 4);
-        }
-        foot(pen, s, top, study.name());
-    }
-
-    private static void foot(Pen pen, ChartSpace s, double top, String name) {
-        pen.fill(Palette.RULE, 0, top + OTHER, s.plot(), 1);
-        pen.text(name, Fonts.words(10), Palette.MUTED, 8, top + 12);
+        pen.fill(Palette.RULE, 0, top + DELTA, s.plot(), 1);
+        pen.text("delta, most " + Format.grouped(Long.toString(most)), Fonts.words(10), Palette.MUTED, 8, top + 12);
     }
 }

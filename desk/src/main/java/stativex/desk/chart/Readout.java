@@ -37,7 +37,7 @@ public final class Readout {
 
     /** Every study value; a forming bar has none yet, those of the last closed bar stand. */
     public static String studies(ChartView chart, ChartModel m) {
-        if (m.bars().count() == 0) {
+        if (m.bars().count() == 0 || m.studies().isEmpty()) {
             return "";
         }
         int bar = bar(chart, m);

@@ -16,7 +16,7 @@ import stativex.study.Unit;
  * keeps its left free for names they stand there, at the end where the line comes in, else beside the newest bar.
  */
 final class StudyLines {
-    private static final double[][] DASHES = {{}, {7, 3}, {2, 3}, {7, 3, 2, 3}, {12, 4}, {4, 4}};
+    static final double[][] DASHES = {{}, {7, 3}, {2, 3}, {7, 3, 2, 3}, {12, 4}, {4, 4}};
     private static final Font NAME = Fonts.words(10.5);
     private static final double[] WEIGHTS = {1.6, 1.1, 1.1, 1.1, 1.6, 1.6};
 

@@ -52,13 +52,14 @@ final class EntryFields extends VBox {
             "Named strengths of this side's signal, the strongest first; those that are on may enter",
             this::keepGrades);
     private final CheckBox reverse = new CheckBox("at the opposite signal");
-    private final CheckBox reprice = new CheckBox("reprice at each bar");
-    private final CheckBox toMarket = new CheckBox("market after");
+    private final CheckBox reprice = new CheckBox("follow its price at each bar");
+    private final CheckBox toMarket = new CheckBox("to the market after");
     private final NumberField seconds = new NumberField("30", 3, "Seconds until a resting entry turns to the market",
             BigDecimal.ONE);
     private final HBox priceLine;
     private final HBox goodLine;
-    private final HBox restLine;
+    private final HBox repriceLine;
+    private final HBox marketLine;
     private StrategyDraft draft;
     private Side side = Side.LONG;
     private boolean showing;
@@ -91,8 +92,10 @@ final class EntryFields extends VBox {
         reprice.setId("entry-reprice");
         toMarket.setId("entry-to-market");
         seconds.setId("entry-seconds");
-        restLine = line("Resting", reprice, toMarket, seconds, muted("s"));
-        getChildren().addAll(heading, line("Evaluate", evaluate), line("Order", order), priceLine, goodLine, restLine,
+        repriceLine = line("Resting", reprice);
+        marketLine = line("", toMarket, seconds, muted("s"));
+        getChildren().addAll(heading, line("Evaluate", evaluate), line("Order", order), priceLine, goodLine,
+                repriceLine, marketLine,
                 line("Quantity", quantity, muted("up to"), most), line("Signals", signals, muted("a side"), period),
                 line("Confirm", confirm, confirmBars, muted("bars")), line("Reverse", reverse), filters, grades,
                 line("Exit plan", exit), sentence);
@@ -206,7 +209,8 @@ final class EntryFields extends VBox {
         }
         shown(priceLine, rests);
         shown(goodLine, rests);
-        shown(restLine, rests);
+        shown(repriceLine, rests);
+        shown(marketLine, rests);
         reverse.setSelected(shown.reverses());
         reprice.setSelected(entry.map(Strategy.Entry::reprice).orElse(false));
         Optional<Integer> after = entry.flatMap(Strategy.Entry::marketAfterSeconds);
@@ -297,6 +301,19 @@ final class EntryFields extends VBox {
         }
     }
 
+    /** What else decides: filters that are on, and grades that may enter. */
+    private static String narrowed(StrategyDraft draft, Side side) {
+        List<String> filters = draft.signals().map(SignalPlan::filters).orElse(List.of()).stream()
+                .filter(filter -> filter.on() && filter.rule(side).isPresent()).map(SignalPlan.Filter::name).toList();
+        List<String> grades = draft.side(side).map(Strategy.SideRule::enters).orElse(List.of());
+        return (filters.isEmpty()
+                ? ""
+                : " Only while " + String.join(" and ", filters) + (filters.size() == 1 ? " holds." : " hold."))
+                + (grades.isEmpty()
+                        ? ""
+                        : " Enters on grade " + String.join(" or ", grades) + ".");
+    }
+
     /** {@code Sells 2 at the market when all of it holds at a bar's close.} */
     static String words(StrategyDraft draft, Side side) {
         Optional<Strategy.Entry> entry = draft.entry();
@@ -323,7 +340,11 @@ final class EntryFields extends VBox {
                 : " when all of it holds at a bar's close";
         String confirmed = plan.flatMap(SignalPlan::confirmWithin)
                 .map(n -> " and one of the next " + n + " bars trades beyond it").orElse("");
-        return what + draft.quantity() + how + stays + "," + when + confirmed + "."
+        String follows = entry.get().reprice() ? ", following its price at each bar" : "";
+        String market = entry.get().marketAfterSeconds()
+                .map(n -> ", turned to the market after " + n + (n == 1 ? " second" : " seconds")).orElse("");
+        return what + draft.quantity() + how + stays + follows + market + "," + when + confirmed + "."
+                + narrowed(draft, side) + (draft.reverses() ? " Turns an opposite position round." : "")
                 + (draft.adds() ? " May add up to " + draft.maximumPosition() + "." : "")
                 + plan.flatMap(SignalPlan::most).map(m -> " At most " + m.signals() + " a " + m.period().word() + ".")
                         .orElse("");

@@ -206,7 +206,8 @@ record Evaluation(StrategyDraft draft, ChartModel chart, Map<String, ChartModel>
     String seen(StudyDefinition study, int bar) {
         String series = study.on().orElseThrow();
         try {
-            return bar < 0 || bar >= program.rows()
+            // what is shown may be ahead of what was evaluated
+            return bar < 0 || bar >= program.rows() || program.series(series).isEmpty()
                     ? ""
                     : program.studies(series).stream().filter(output -> output.definition().equals(study)).findFirst()
                             .map(output -> program.value(output.name()))

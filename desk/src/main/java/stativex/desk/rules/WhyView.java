@@ -16,6 +16,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import stativex.desk.look.Format;
 import stativex.engine.SideRules;
+import stativex.market.TapeTime;
 import stativex.rule.Explanation;
 import stativex.rule.Truth;
 
@@ -69,7 +70,8 @@ final class WhyView extends VBox {
         List<Explanation> parts = rules.lanes().stream().limit(Math.max(1, rules.lanes().size() - 1))
                 .map(lane -> lane.condition().explain(bar)).toList();
         int truth = rules.whole().at(bar);
-        heading.setText("Bar " + Format.clock(moments.applyAsLong(bar), zone)
+        long moment = moments.applyAsLong(bar);
+        heading.setText("Bar " + Format.day(TapeTime.in(zone, moment).toLocalDate()) + " " + Format.clock(moment, zone)
                 + (truth == Truth.TRUE ? " — why" : " — why not"));
         sentence.setText(words(rules, bar, parts));
         sentence.setTooltip(new Tooltip(sentence.getText()));
@@ -123,15 +125,14 @@ final class WhyView extends VBox {
         words.setMinWidth(USE_PREF_SIZE);
         Label figures = new Label(numbers);
         figures.getStyleClass().add("figures");
-        if (!numbers.isEmpty()) {
-            figures.setTooltip(new Tooltip(numbers));
-        }
-        Region gap = new Region();
-        HBox.setHgrow(gap, Priority.ALWAYS);
+        figures.setWrapText(true);
+        figures.setMinHeight(USE_PREF_SIZE);
+        figures.setMaxWidth(Double.MAX_VALUE);
+        HBox.setHgrow(figures, Priority.ALWAYS);
         Label verdict = new Label(truth == Truth.TRUE ? "yes" : truth == Truth.FALSE ? "no" : "absent");
         verdict.getStyleClass().add(truth == Truth.TRUE ? "verdict" : "verdict-no");
         verdict.setMinWidth(USE_PREF_SIZE);
-        HBox box = new HBox(16, words, figures, gap, verdict);
+        HBox box = new HBox(16, words, figures, verdict);
         box.getStyleClass().add(marked ? "why-failed" : "why-line");
         box.setPadding(new Insets(3, 8, 3, 8 + 14 * depth));
         return box;

@@ -11,6 +11,7 @@ import java.util.Optional;
 import java.util.SplittableRandom;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 import stativex.demo.Demo;
@@ -30,6 +31,8 @@ import stativex.market.VolumeByPrice;
 import stativex.order.Terms;
 import stativex.rule.Truth;
 import stativex.rule.TruthColumn;
+import stativex.study.Studies;
+import stativex.study.StudyDefinition;
 import stativex.trial.Run;
 
 /** What a chart computes before anything is painted. */
@@ -141,6 +144,51 @@ public class ChartTest {
         assertEquals(bars.drawnClose(bar),
                 ((double) series.open(bar) + series.high(bar) + series.low(bar) + series.close(bar)) / 4, 0);
         assertEquals(bars.close(bar), series.close(bar));
+    }
+
+    /** However many studies there are and however low the chart is, it is painted, and half of it is for prices. */
+    @Test
+    public void studiesLeaveRoomForPrices() {
+        List<StudyDefinition> studies = Stream.of("day = previous day", "floor = approach of day.low",
+                "roof = approach of day.high", "pull = stochastic 14", "gate = range minutes 30", "turn = divergence 3",
+                "pace = macd 12", "hour = clock", "way = adx 14").map(Studies::read).toList();
+        List<Snapshot.StudyView> views = HistoryStudies.of(studies, series, contract.tickSize());
+        ChartModel model = new ChartModel(ChartBars.history(contract, series, false), views, Optional.empty(),
+                Optional.empty());
+        for (double left : List.of(0.0, LanesView.NAMES)) {
+            ChartView chart = new ChartView(new Viewport(left));
+            chart.options(ChartOptions.PLAIN.withStudyPanels(true));
+            chart.show(model);
+            for (double height = 20; height < 1200; height += 37) {
+                SvgPen pen = new SvgPen(640, height);
+                chart.paint(pen, 640, height);
+                Panels panels = Panels.fitting(model, chart.options(), height);
+                assertTrue(panels.height() <= Math.max(height / 2, 61), panels.height() + " of " + height);
+                assertEquals(pen.document().contains("no room here"), height < 790, "at " + height);
+            }
+        }
+        // one panel for a study, a row for each yes or no, the main output by the study's name
+        ChartView chart = new ChartView(new Viewport());
+        chart.options(ChartOptions.PLAIN.withStudyPanels(true));
+        chart.show(model);
+        SvgPen pen = new SvgPen(640, 1600);
+        chart.paint(pen, 640, 1600);
+        for (String words : List.of(">pull, signal<", ">floor: longs, shorts<", ">floor.armed_above<",
+                ">gate.complete<",
+                ">turn.bullish<")) {
+            assertTrue(pen.document().contains(words), words);
+        }
+    }
+
+    @Test
+    public void dayBarsHaveNoGapsBetweenThem() {
+        for (BarType type : List.of(BarType.Period.DAY, new BarType.Time(1800L * 1_000_000_000))) {
+            ChartBars bars = ChartBars.history(contract, SeriesBuilder.all(tape, contract.calendar(),
+                    BarSettings.of(type)), false);
+            for (int bar = 0; bar < bars.count(); bar++) {
+                assertFalse(bars.before(bar) == ChartBars.Break.GAP, type.words() + ", bar " + bar);
+            }
+        }
     }
 
     @Test
