@@ -16,8 +16,8 @@ import stativex.market.Money;
 import tools.jackson.databind.JsonNode;
 
 /**
- * A place in a document that follows its schema: reads values that a schema cannot check, and names the place when one is
- * wrong.
+ * A place in a document: reads values that a schema cannot check, and names the place when one is wrong. In a document that
+ * does not follow its schema what is missing or of another kind is {@link BadInput}, too.
  */
 final class Field {
     private final String file;
@@ -47,6 +47,9 @@ final class Field {
     }
 
     Field at(String name) {
+        if (!has(name)) {
+            throw problem("expected the field \"" + name + "\", found none");
+        }
         return new Field(file, path + "." + name, node.get(name));
     }
 
@@ -69,6 +72,9 @@ final class Field {
     }
 
     String text() {
+        if (!node.isValueNode()) {
+            throw problem("expected a text, found " + node);
+        }
         return node.asString();
     }
 
@@ -100,6 +106,9 @@ final class Field {
     }
 
     boolean flag() {
+        if (!node.isBoolean()) {
+            throw problem("expected true or false, found " + node);
+        }
         return node.booleanValue();
     }
 

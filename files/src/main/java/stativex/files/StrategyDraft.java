@@ -9,7 +9,9 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.BiConsumer;
 import java.util.function.Consumer;
+import java.util.function.Function;
 import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
 import java.util.regex.Matcher;
@@ -250,27 +252,56 @@ public final class StrategyDraft {
                 () -> d.remove("signalsPerPeriod")));
     }
 
-    /** Studies as they are defined. */
+    /** Studies as they are written, right or wrong. */
     public List<StudyDefinition> studies() {
-        return read(() -> root().items("studies").stream().map(StrategyReader::study).toList()).orElse(List.of());
+        return parts(root(), "studies", StrategyReader::studyAsWritten);
     }
 
+    /** What did not change stays as it was written, and so does what cannot be read as a study at all. */
     public StrategyDraft withStudies(List<StudyDefinition> studies) {
-        return change(d -> {
-            ArrayNode all = d.putArray("studies");
-            for (StudyDefinition study : studies) {
-                ObjectNode one = all.addObject().put("name", study.name()).put("study", study.kind());
-                study.of().ifPresent(of -> one.put("of", of));
-                study.on().ifPresent(on -> one.put("on", on));
-                for (Map.Entry<String, String> setting : study.settings().entrySet()) {
-                    if (setting.getValue().matches("-?[0-9]+(\\.[0-9]+)?")) {
-                        one.put(setting.getKey(), new BigDecimal(setting.getValue()));
-                    } else {
-                        one.put(setting.getKey(), setting.getValue());
-                    }
+        return change(d -> replace(d, "studies", StrategyReader::studyAsWritten, studies, (study, one) -> {
+            one.put("name", study.name()).put("study", study.kind());
+            study.of().ifPresent(of -> one.put("of", of));
+            study.on().ifPresent(on -> one.put("on", on));
+            for (Map.Entry<String, String> setting : study.settings().entrySet()) {
+                if (setting.getValue().matches("-?[0-9]+(\\.[0-9]+)?")) {
+                    one.put(setting.getKey(), new BigDecimal(setting.getValue()));
+                } else {
+                    one.put(setting.getKey(), setting.getValue());
                 }
             }
-        });
+        }));
+    }
+
+    /** The members of a list that can be read; others are said among the problems. */
+    private static <T> List<T> parts(Field of, String list, Function<Field, T> reader) {
+        return read(() -> of.items(list)).orElse(List.of()).stream()
+                .flatMap(one -> read(() -> reader.apply(one)).stream())
+                .toList();
+    }
+
+    /** Another list in place of the members that can be read; those that did not change keep their node. */
+    private static <T> void replace(ObjectNode in, String list, Function<Field, T> reader, List<T> next,
+            BiConsumer<T, ObjectNode> writer) {
+        List<JsonNode> before = new ArrayList<>();
+        in.path(list).forEach(before::add);
+        ArrayNode all = in.putArray(list);
+        for (T one : next) {
+            Optional<JsonNode> same = before.stream()
+                    .filter(node -> member(node, reader).filter(one::equals).isPresent())
+                    .findFirst();
+            if (same.isPresent()) {
+                before.remove(same.get());
+                all.add(same.get());
+            } else {
+                writer.accept(one, all.addObject());
+            }
+        }
+        before.stream().filter(node -> member(node, reader).isEmpty()).forEach(all::add);
+    }
+
+    private static <T> Optional<T> member(JsonNode node, Function<Field, T> reader) {
+        return read(() -> reader.apply(Field.root("", node)));
     }
 
     /** Gives a study another name, in its definition and wherever rules, prices and other studies speak of it. */
@@ -333,9 +364,9 @@ public final class StrategyDraft {
         });
     }
 
-    /** Further series beside the signal series. */
+    /** Further series beside the signal series, those that can be read. */
     public List<Blueprint.SeriesDefinition> series() {
-        return signals().map(SignalPlan::series).orElse(List.of());
+        return parts(root(), "series", StrategyReader::series);
     }
 
     /** One series more, of the strategy's own contract. */
@@ -346,33 +377,79 @@ public final class StrategyDraft {
         });
     }
 
-    /** Other bars for a series; where they begin anew and whose they are stays as it was. */
-    public StrategyDraft withSeriesBars(int series, BarType type) {
-        return change(d -> put((ObjectNode) d.get("series").get(series), type));
+    /** Other bars for the series of a name; where they begin anew and whose they are stays as it was. */
+    public StrategyDraft withSeriesBars(String series, BarType type) {
+        return change(d -> named(d, series).ifPresent(of -> put(of, type)));
     }
 
-    /** Another contract for a series; empty: the strategy's own. */
-    public StrategyDraft withSeriesContract(int series, Optional<String> symbol) {
-        return change(d -> {
-            ObjectNode of = (ObjectNode) d.get("series").get(series);
-            symbol.ifPresentOrElse(s -> of.put("contract", s), () -> of.remove("contract"));
-        });
+    /** Another contract for the series of a name; empty: the strategy's own. */
+    public StrategyDraft withSeriesContract(String series, Optional<String> symbol) {
+        return change(d -> named(d, series).ifPresent(of -> symbol.ifPresentOrElse(s -> of.put("contract", s),
+                () -> of.remove("contract"))));
     }
 
-    public StrategyDraft withoutSeries(int series) {
-        return change(d -> ((ArrayNode) d.get("series")).remove(series));
-    }
-
-    /** All filters. */
-    public StrategyDraft withFilters(List<SignalPlan.Filter> filters) {
-        return change(d -> {
-            ArrayNode all = d.putArray("filters");
-            for (SignalPlan.Filter filter : filters) {
-                ObjectNode one = all.addObject().put("name", filter.name()).put("on", filter.on());
-                filter.longRule().ifPresent(rule -> one.put("long", rule));
-                filter.shortRule().ifPresent(rule -> one.put("short", rule));
+    public StrategyDraft withoutSeries(String series) {
+        return change(d -> named(d, series).ifPresent(of -> {
+            ArrayNode all = (ArrayNode) d.get("series");
+            for (int i = 0; i < all.size(); i++) {
+                if (all.get(i) == of) {
+                    all.remove(i);
+                    return;
+                }
             }
-        });
+        }));
+    }
+
+    private static Optional<ObjectNode> named(ObjectNode of, String series) {
+        for (JsonNode one : of.path("series")) {
+            if (one instanceof ObjectNode found && found.path("name").asString("").equals(series)) {
+                return Optional.of(found);
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** When its rules are judged; at bar close while that does not read. */
+    public SignalPlan.Evaluate evaluate() {
+        return read(() -> StrategyReader.evaluate(root())).orElse(SignalPlan.Evaluate.BAR_CLOSE);
+    }
+
+    /** Within how many bars a signal has to be confirmed. */
+    public Optional<Integer> confirmation() {
+        return read(() -> StrategyReader.confirmation(root())).flatMap(n -> n);
+    }
+
+    /** How many signals a period may have. */
+    public Optional<SignalPlan.Most> most() {
+        return read(() -> StrategyReader.most(root())).flatMap(n -> n);
+    }
+
+    /** Filters, those that can be read. */
+    public List<SignalPlan.Filter> filters() {
+        return parts(root(), "filters", StrategyReader::filter);
+    }
+
+    /** Other filters in place of those that can be read. */
+    public StrategyDraft withFilters(List<SignalPlan.Filter> filters) {
+        return change(d -> replace(d, "filters", StrategyReader::filter, filters, (filter, one) -> {
+            one.put("name", filter.name()).put("on", filter.on());
+            filter.longRule().ifPresent(rule -> one.put("long", rule));
+            filter.shortRule().ifPresent(rule -> one.put("short", rule));
+        }));
+    }
+
+    /** The grades of a side, those that can be read. */
+    public List<Strategy.Grade> grades(Side side) {
+        return document.path(side.word()).isObject()
+                ? parts(root().at(side.word()), "grades", StrategyReader::grade)
+                : List.of();
+    }
+
+    /** Names of the grades of a side that may enter. */
+    public List<String> enters(Side side) {
+        List<String> names = new ArrayList<>();
+        document.path(side.word()).path("enters").forEach(name -> names.add(name.asString("")));
+        return names;
     }
 
     /**
@@ -383,10 +460,12 @@ public final class StrategyDraft {
     public StrategyDraft withGrades(Side side, List<Strategy.Grade> grades, List<String> enters) {
         return change(d -> {
             ObjectNode of = object(d, side.word());
-            of.remove(List.of("grades", "enters"));
-            if (!grades.isEmpty()) {
-                ArrayNode all = of.putArray("grades");
-                grades.forEach(grade -> all.addObject().put("name", grade.name()).put("rule", grade.rule()));
+            replace(of, "grades", StrategyReader::grade, grades,
+                    (grade, one) -> one.put("name", grade.name()).put("rule", grade.rule()));
+            of.remove("enters");
+            if (of.get("grades").isEmpty()) {
+                of.remove("grades");
+            } else {
                 ArrayNode names = of.putArray("enters");
                 enters.forEach(names::add);
             }

@@ -43,23 +43,37 @@ final class StrategyReader {
 
     /** What it looks at and when it judges. */
     static SignalPlan signals(Field root) {
-        List<Blueprint.SeriesDefinition> series = root.items("series").stream()
-                .map(s -> new Blueprint.SeriesDefinition(s.at("name").text(), bars(s),
-                        s.maybe("contract").map(Field::text)))
-                .toList();
-        List<SignalPlan.Filter> filters = root.items("filters").stream()
-                .map(f -> new SignalPlan.Filter(f.at("name").text(), f.maybe("on").map(Field::flag).orElse(true),
-                        f.maybe("long").map(Field::text), f.maybe("short").map(Field::text)))
-                .toList();
-        SignalPlan.Evaluate evaluate = root.maybe("evaluate").map(Field::text).orElse("bar close").equals("bar close")
-                ? SignalPlan.Evaluate.BAR_CLOSE
-                : SignalPlan.Evaluate.EVERY_TRADE;
-        Optional<SignalPlan.Most> most = root.maybe("signalsPerPeriod")
-                .map(f -> new SignalPlan.Most(f.at("most").integer(), within(f.at("period").text())));
+        List<Blueprint.SeriesDefinition> series = root.items("series").stream().map(StrategyReader::series).toList();
+        List<SignalPlan.Filter> filters = root.items("filters").stream().map(StrategyReader::filter).toList();
         return root.checked(() -> new SignalPlan(bars(root.at("signal")), series,
                 root.items("studies").stream().map(StrategyReader::study).toList(),
                 root.items("drawings").stream().map(f -> f.checked(() -> DrawingFile.points(f.node()))).toList(),
-                filters, root.maybe("confirmWithinBars").map(Field::integer), evaluate, most));
+                filters, confirmation(root), evaluate(root), most(root)));
+    }
+
+    static Blueprint.SeriesDefinition series(Field field) {
+        return new Blueprint.SeriesDefinition(field.at("name").text(), bars(field),
+                field.maybe("contract").map(Field::text));
+    }
+
+    static SignalPlan.Filter filter(Field field) {
+        return new SignalPlan.Filter(field.at("name").text(), field.maybe("on").map(Field::flag).orElse(true),
+                field.maybe("long").map(Field::text), field.maybe("short").map(Field::text));
+    }
+
+    static SignalPlan.Evaluate evaluate(Field root) {
+        return root.maybe("evaluate").map(Field::text).orElse("bar close").equals("bar close")
+                ? SignalPlan.Evaluate.BAR_CLOSE
+                : SignalPlan.Evaluate.EVERY_TRADE;
+    }
+
+    static Optional<SignalPlan.Most> most(Field root) {
+        return root.maybe("signalsPerPeriod").map(f -> f.checked(
+                () -> new SignalPlan.Most(f.at("most").integer(), within(f.at("period").text()))));
+    }
+
+    static Optional<Integer> confirmation(Field root) {
+        return root.maybe("confirmWithinBars").map(Field::integer);
     }
 
     private static SignalPlan.Within within(String word) {
@@ -125,27 +139,19 @@ final class StrategyReader {
     static Strategy.SideRule side(Field field) {
         return field.checked(() -> new Strategy.SideRule(field.at("rule").text(),
                 field.maybe("price").map(Field::text),
-                field.items("grades").stream()
-                        .map(g -> new Strategy.Grade(g.at("name").text(), g.at("rule").text())).toList(),
+                field.items("grades").stream().map(StrategyReader::grade).toList(),
                 field.items("enters").stream().map(Field::text).toList()));
+    }
+
+    static Strategy.Grade grade(Field field) {
+        return new Strategy.Grade(field.at("name").text(), field.at("rule").text());
     }
 
     /** A study; what is wrong with its fields is said of their place. */
     static StudyDefinition study(Field field) {
-        Map<String, String> settings = new LinkedHashMap<>();
-        for (Map.Entry<String, JsonNode> entry : new ArrayList<>(field.node().properties())) {
-            if (!OF_EVERY_STUDY.contains(entry.getKey())) {
-                settings.put(entry.getKey(), entry.getValue().isNumber()
-                        ? entry.getValue().decimalValue().toPlainString()
-                        : entry.getValue().asString());
-            }
-        }
-        StudyDefinition study = new StudyDefinition(field.at("name").text(), field.at("study").text(),
-                field.maybe("of").map(Field::text), field.maybe("on").map(Field::text), settings);
-        if (study.kind().equals(StudyDefinition.FORMULA)) {
-            if (study.of().isEmpty()) {
-                throw field.problem("expected the field \"of\" for a formula: a value in the rule language");
-            }
+        StudyDefinition study = studyAsWritten(field);
+        if (study.kind().equals(StudyDefinition.FORMULA) && study.of().isEmpty()) {
+            throw field.problem("expected the field \"of\" for a formula: a value in the rule language");
         }
         try {
             if (study.kind().equals(StudyDefinition.FORMULA)) {
@@ -157,6 +163,20 @@ final class StrategyReader {
             throw (field.has(e.field()) ? field.at(e.field()) : field).problem(e.what());
         }
         return study;
+    }
+
+    /** A study, right or wrong. */
+    static StudyDefinition studyAsWritten(Field field) {
+        Map<String, String> settings = new LinkedHashMap<>();
+        for (Map.Entry<String, JsonNode> entry : new ArrayList<>(field.node().properties())) {
+            if (!OF_EVERY_STUDY.contains(entry.getKey())) {
+                settings.put(entry.getKey(), entry.getValue().isNumber()
+                        ? entry.getValue().decimalValue().toPlainString()
+                        : entry.getValue().asString());
+            }
+        }
+        return new StudyDefinition(field.at("name").text(), field.at("study").text(),
+                field.maybe("of").map(Field::text), field.maybe("on").map(Field::text), settings);
     }
 
     private static SessionWindow window(Field field) {

@@ -1,6 +1,7 @@
 package stativex.files;
 
 import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
 
 import java.io.IOException;
@@ -132,5 +133,45 @@ public class StrategyDraftTest {
         folder.remove("Ebb fade");
         assertEquals(folder.list().strategies(), List.of(other));
         assertTrue(Files.exists(place.resolve("versions/ebb-fade-0a1b.strategy.json")));
+    }
+
+    /** While something in it is wrong, changing the rest loses nothing, and what is wrong stays to be mended. */
+    @Test
+    public void whatCannotBeReadStaysWhileTheRestIsChanged() {
+        String text = Texts.STRATEGY.replace("\"studies\": [", "\"studies\": [{\"name\": \"odd\", \"study\": \"ema\","
+                + " \"length\": 0}, {\"study\": 7}, ")
+                .replace("\"entry\"", "\"filters\": [{\"name\": \"calm\", \"long\":"
+                        + " \"delta > 0\"}, {\"long\": 5}, {\"name\": \"late\", \"on\": false, \"short\": \"delta < 0\"}],"
+                        + " \"series\": [{\"name\": \"trend\", \"bars\": \"tick\"}, {\"name\": \"wide\", \"bars\": \"tick\","
+                        + " \"size\": 90}], \"confirmWithinBars\": 3, \"evaluate\": \"every trade\","
+                        + " \"signalsPerPeriod\": {\"most\": 2, \"period\": \"session\"}, \"entry\"")
+                .replace("{\"rule\": \"close > open\"}",
+                        "{\"rule\": \"close > open\", \"grades\": [{\"name\": \"plain\","
+                                + " \"rule\": \"delta > 1\"}, {\"name\": 3}], \"enters\": [\"plain\"]}");
+        StrategyDraft draft = StrategyDraft.of(Json.parse(text, "draft"));
+        assertEquals(draft.signals(), Optional.empty(), "as a whole it does not read");
+        assertEquals(draft.studies().stream().map(StudyDefinition::name).toList(), List.of("odd", "drift"));
+        assertEquals(draft.filters().stream().map(SignalPlan.Filter::name).toList(), List.of("calm", "late"));
+        assertEquals(draft.series().stream().map(s -> s.name()).toList(), List.of("wide"));
+        assertEquals(draft.grades(Side.LONG).size(), 1);
+        assertEquals(draft.evaluate(), SignalPlan.Evaluate.EVERY_TRADE);
+        assertEquals(draft.confirmation(), Optional.of(3));
+        assertEquals(draft.most().orElseThrow().signals(), 2);
+        StrategyDraft changed = draft.withStudies(List.of(draft.studies().get(1).named("tide")))
+                .withFilters(List.of(draft.filters().get(1)))
+                .withSeriesBars("wide", new BarType.Ticks(70)).withSeriesContract("wide", Optional.of("MNH"))
+                .withSeriesBars("none", new BarType.Ticks(1))
+                .withGrades(Side.LONG, List.of(new Strategy.Grade("strong", "delta > 9")), List.of("strong"));
+        assertEquals(changed.studies().stream().map(StudyDefinition::name).toList(), List.of("tide"));
+        assertTrue(changed.text().contains("\"study\" : 7") || changed.text().contains("\"study\": 7"), changed.text());
+        assertTrue(changed.text().contains("\"long\" : 5") || changed.text().contains("\"long\": 5"), changed.text());
+        assertEquals(changed.filters(), List.of(draft.filters().get(1)));
+        assertEquals(changed.series().getFirst().contract(), Optional.of("MNH"));
+        assertEquals(changed.series().getFirst().bars().type(), new BarType.Ticks(70));
+        assertEquals(changed.grades(Side.LONG).getFirst().name(), "strong");
+        assertEquals(changed.enters(Side.LONG), List.of("strong"));
+        assertEquals(changed.withoutSeries("wide").withoutSeries("none").series(), List.of());
+        assertTrue(changed.withoutSeries("wide").text().contains("\"trend\""));
+        assertFalse(changed.problems(Documents.contract(Texts.CONTRACT, "contract").value(), List.of()).isEmpty());
     }
 }

@@ -198,10 +198,8 @@ final class EntryFields extends VBox {
         showing = true;
         draft = shown;
         side = of;
-        Optional<SignalPlan> plan = shown.signals();
         Optional<Strategy.Entry> entry = shown.entry();
-        evaluate.getSelectionModel().select(
-                plan.map(p -> p.evaluate() == SignalPlan.Evaluate.EVERY_TRADE).orElse(false) ? 1 : 0);
+        evaluate.getSelectionModel().select(shown.evaluate() == SignalPlan.Evaluate.EVERY_TRADE ? 1 : 0);
         boolean rests = entry.map(e -> e.type() != Order.Type.MARKET).orElse(false);
         order.setValue(entry.map(e -> e.type().word()).orElse("market"));
         if (!price.isFocused()) {
@@ -229,15 +227,15 @@ final class EntryFields extends VBox {
         });
         quantity.setText(Integer.toString(shown.quantity()));
         most.setText(Integer.toString(shown.maximumPosition()));
-        Optional<SignalPlan.Most> limit = plan.flatMap(SignalPlan::most);
+        Optional<SignalPlan.Most> limit = shown.most();
         period.getSelectionModel().select(limit.map(m -> m.period().ordinal() + 1).orElse(0));
         limit.ifPresent(m -> signals.setText(Integer.toString(m.signals())));
-        Optional<Integer> within = plan.flatMap(SignalPlan::confirmWithin);
+        Optional<Integer> within = shown.confirmation();
         confirm.setSelected(within.isPresent());
         within.ifPresent(n -> confirmBars.setText(Integer.toString(n)));
         exit.setText(shown.exitPlan().orElse("none chosen"));
         exit.getStyleClass().setAll("label", shown.exitPlan().isPresent() ? "fact" : "warn-text");
-        choices(shown, of, plan);
+        choices(shown, of);
         sentence.setText(words(shown, of));
         showing = false;
     }
@@ -248,30 +246,29 @@ final class EntryFields extends VBox {
     }
 
     /** Filters that can be switched off, and the grades of the side that may enter. */
-    private void choices(StrategyDraft shown, Side of, Optional<SignalPlan> plan) {
-        List<SignalPlan.Filter> there = plan.map(SignalPlan::filters).orElse(List.of());
+    private void choices(StrategyDraft shown, Side of) {
+        List<SignalPlan.Filter> there = shown.filters();
         List<NamedConditions.Item> items = new ArrayList<>();
         for (int i = 0; i < there.size(); i++) {
             items.add(new NamedConditions.Item(i, there.get(i).name(), there.get(i).on(),
                     there.get(i).rule(of).orElse("")));
         }
         filters.show(items);
-        Optional<Strategy.SideRule> rule = shown.side(of);
-        List<Strategy.Grade> named = rule.map(Strategy.SideRule::grades).orElse(List.of());
+        List<Strategy.Grade> named = shown.grades(of);
         List<NamedConditions.Item> grade = new ArrayList<>();
         for (int i = 0; i < named.size(); i++) {
             grade.add(new NamedConditions.Item(i, named.get(i).name(),
-                    rule.orElseThrow().enters().contains(named.get(i).name()), named.get(i).rule()));
+                    shown.enters(of).contains(named.get(i).name()), named.get(i).rule()));
         }
         grades.show(grade);
-        grades.setDisable(rule.isEmpty());
+        grades.setDisable(shown.rule(of).isBlank());
     }
 
     /** The other side's condition of a filter stays. */
     private void keepFilters(List<NamedConditions.Item> items) {
         Side of = side;
         edit(d -> {
-            List<SignalPlan.Filter> there = d.signals().map(SignalPlan::filters).orElse(List.of());
+            List<SignalPlan.Filter> there = d.filters();
             return d.withFilters(items.stream().map(item -> {
                 Optional<String> mine = item.rule().isBlank() ? Optional.empty() : Optional.of(item.rule());
                 Optional<String> other = item.origin() < 0
@@ -297,15 +294,15 @@ final class EntryFields extends VBox {
     private void showAgain() {
         if (draft != null) {
             grades.show(List.of());
-            choices(draft, side, draft.signals());
+            choices(draft, side);
         }
     }
 
     /** What else decides: filters that are on, and grades that may enter. */
     private static String narrowed(StrategyDraft draft, Side side) {
-        List<String> filters = draft.signals().map(SignalPlan::filters).orElse(List.of()).stream()
+        List<String> filters = draft.filters().stream()
                 .filter(filter -> filter.on() && filter.rule(side).isPresent()).map(SignalPlan.Filter::name).toList();
-        List<String> grades = draft.side(side).map(Strategy.SideRule::enters).orElse(List.of());
+        List<String> grades = draft.enters(side);
         return (filters.isEmpty()
                 ? ""
                 : " Only while " + String.join(" and ", filters) + (filters.size() == 1 ? " holds." : " hold."))
@@ -334,11 +331,10 @@ final class EntryFields extends VBox {
             case Strategy.GoodFor.UntilCancelled ignored -> ", good until cancelled";
             case Strategy.GoodFor.Bars(int n) -> ", good for " + n + (n == 1 ? " bar" : " bars");
         };
-        Optional<SignalPlan> plan = draft.signals();
-        String when = plan.map(p -> p.evaluate() == SignalPlan.Evaluate.EVERY_TRADE).orElse(false)
+        String when = draft.evaluate() == SignalPlan.Evaluate.EVERY_TRADE
                 ? " the first time in a bar that all of it holds"
                 : " when all of it holds at a bar's close";
-        String confirmed = plan.flatMap(SignalPlan::confirmWithin)
+        String confirmed = draft.confirmation()
                 .map(n -> " and one of the next " + n + " bars trades beyond it").orElse("");
         String follows = entry.get().reprice() ? ", following its price at each bar" : "";
         String market = entry.get().marketAfterSeconds()
@@ -346,7 +342,7 @@ final class EntryFields extends VBox {
         return what + draft.quantity() + how + stays + follows + market + "," + when + confirmed + "."
                 + narrowed(draft, side) + (draft.reverses() ? " Turns an opposite position round." : "")
                 + (draft.adds() ? " May add up to " + draft.maximumPosition() + "." : "")
-                + plan.flatMap(SignalPlan::most).map(m -> " At most " + m.signals() + " a " + m.period().word() + ".")
+                + draft.most().map(m -> " At most " + m.signals() + " a " + m.period().word() + ".")
                         .orElse("");
     }
 }

@@ -79,7 +79,7 @@ final class SeriesShelf extends VBox {
 
     /** Shows a strategy's series. */
     void show(StrategyDraft draft) {
-        if (draft.signals().isEmpty() || draft.series().equals(shown)) {
+        if (draft.series().equals(shown)) {
             return;
         }
         shown = draft.series();
@@ -104,9 +104,9 @@ final class SeriesShelf extends VBox {
         remove.setId("series-remove-" + index);
         remove.getStyleClass().addAll("small", "quiet");
         remove.setAccessibleText("Take the series " + series.name() + " away");
-        remove.setOnAction(e -> change.accept(d -> d.withoutSeries(index)));
+        remove.setOnAction(e -> change.accept(d -> d.withoutSeries(series.name())));
         BarChoice bars = new BarChoice("series-" + index,
-                type -> change.accept(d -> d.withSeriesBars(index, type)));
+                type -> change.accept(d -> d.withSeriesBars(series.name(), type)));
         bars.show(series.bars().type());
         HBox head = new HBox(6, name, gap, contract(index, series), remove);
         head.setAlignment(Pos.CENTER_LEFT);
@@ -125,7 +125,7 @@ final class SeriesShelf extends VBox {
                 .map(symbol -> further.open(symbol).map(tape -> "from the tape \"" + tape.reference() + "\"")
                         .orElse("there is no tape of " + symbol + " here: bring one in in the Tape stage"))
                 .orElse("the contract that is traded")));
-        choice.setOnAction(e -> change.accept(d -> d.withSeriesContract(index,
+        choice.setOnAction(e -> change.accept(d -> d.withSeriesContract(series.name(),
                 Optional.of(choice.getValue()).filter(symbol -> !symbol.equals(traded.symbol())))));
         choice.setVisible(choice.getItems().size() > 1);
         choice.setManaged(choice.isVisible());

@@ -117,8 +117,7 @@ final class StudyShelf extends VBox {
     /** Shows a strategy's studies. */
     void show(StrategyDraft draft, List<String> known) {
         names = known;
-        series = draft.signals().map(plan -> plan.series().stream().map(Blueprint.SeriesDefinition::name).toList())
-                .orElse(List.of());
+        series = draft.series().stream().map(Blueprint.SeriesDefinition::name).toList();
         List<StudyDefinition> studies = draft.studies();
         if (!list.getItems().equals(studies)) {
             int index = list.getSelectionModel().getSelectedIndex();
