@@ -166,6 +166,8 @@ public class PlantedFaults {
                     "!before.isEmpty() || holds("),
             new Fault("a turning point known too early", "study/Swings.java", "int at = row - strength;",
                     "int at = row - strength + 1;"),
+            new Fault("an approach fires at what ran through", "study/Approach.java", "firedLong += there ? 1 : 0;",
+                    "firedLong++;"),
             new Fault("an approach that needs no distance", "study/Approach.java", "above |= over >= away;",
                     "above |= true;"),
             new Fault("a session's deltas run on", "study/CumulativeDelta.java", "sum = 0;", ""),

@@ -7,7 +7,8 @@ import stativex.market.Period;
 
 /**
  * Approach of a level: once a print was {@code away} ticks or more above it the long side is armed; the first print after
- * that within {@code near} ticks of it fires, and the side has to be armed anew; below it the short side, mirrored.
+ * that within {@code near} ticks of it fires, and the side has to be armed anew, as it has to when a print lies further
+ * beyond: the price ran through the level without coming near it. Below it the short side, mirrored.
  * Followed print by print, against the level as it stood when the bar began. Common practice, no source.
  */
 final class Approach extends Study implements ContractSink {
@@ -18,7 +19,7 @@ final class Approach extends Study implements ContractSink {
                     StudyField.period("over which its counts run", Period.SESSION, Period.DAY, Period.WEEK,
                             Period.MONTH)),
             false,
-            "`.long` fires at a print within `near` of the level once one was `away` above it, `.short` mirrored; `.longs`, `.shorts` times in this period; common practice",
+            "`.long` fires at a print within `near` of the level once one was `away` above it, not at one that ran through it, `.short` mirrored; `.longs`, `.shorts` times in this period; common practice",
             Approach::new);
 
     private final OutputColumn fromAbove = flag("long", "short");
@@ -60,13 +61,14 @@ final class Approach extends Study implements ContractSink {
         double over = frame.tape().price(print) - level;
         above |= over >= away;
         below |= over <= -away;
+        boolean there = Math.abs(over) <= near;
         if (above && over <= near) {
             above = false;
-            firedLong++;
+            firedLong += there ? 1 : 0;
         }
         if (below && over >= -near) {
             below = false;
-            firedShort++;
+            firedShort += there ? 1 : 0;
         }
     }
 

@@ -237,6 +237,7 @@ public class StudyTwinTest {
         boolean below = false;
         int up = 0;
         int down = 0;
+        int through = 0;
         for (int print = 0; print < tape.count(); print++) {
             int bar = print / PER_BAR;
             if (print % SESSION == 0) {
@@ -248,13 +249,15 @@ public class StudyTwinTest {
             double over = tape.price(print) - level;
             above |= over >= 12;
             below |= over <= -12;
+            // near the level it fires; further beyond it came through without being near
             if (above && over <= 2) {
+                up += over >= -2 ? 1 : 0;
+                through += over < -2 ? 1 : 0;
                 above = false;
-                up++;
             }
             if (below && over >= -2) {
+                down += over <= 2 ? 1 : 0;
                 below = false;
-                down++;
             }
             longs[bar] = up;
             shorts[bar] = down;
@@ -266,6 +269,7 @@ public class StudyTwinTest {
             return longs[bar] > (first ? 0 : longs[bar - 1]) ? 1 : 0;
         });
         assertTrue(Arrays.stream(approach.get("long")).sum() > 10);
+        assertTrue(through > 3, through + " ran through");
     }
 
     @DataProvider
