@@ -9,7 +9,6 @@ import stativex.account.Account;
 import stativex.account.Ledger;
 import stativex.interlock.SessionWindow;
 import stativex.interlock.WindowSchedule;
-import stativex.market.BarSeries;
 import stativex.market.Contract;
 import stativex.market.ContractTape;
 import stativex.market.Session;
@@ -21,7 +20,6 @@ import stativex.order.Order;
 import stativex.order.Reports;
 import stativex.order.SimulatedExchange;
 import stativex.order.Terms;
-import stativex.rule.Program;
 
 /**
  * The deterministic step: a print, a heartbeat or a command of the person goes in; decisions, orders and fills come out.
@@ -38,6 +36,7 @@ public final class Engine implements Reports {
     private final Ledger ledger;
     private final AccountWatch watch;
     private final EntryGate gate;
+    private final Evaluator evaluator = new Evaluator(this);
     private final List<StrategyRun> runs = new ArrayList<>();
     private final Log log = new Log();
     private final DayBook days;
@@ -121,10 +120,10 @@ public final class Engine implements Reports {
         for (int i = 0; i < runs.size(); i++) {
             StrategyRun run = runs.get(i);
             if (run.series().count() > run.program.rows()) {
-                evaluateClosed(run, false);
+                evaluator.evaluateClosed(run, false);
             }
             if (run.everyTrade()) {
-                look(run, time);
+                evaluator.look(run, time);
             }
         }
         for (int i = 0; i < runs.size(); i++) {
@@ -211,7 +210,12 @@ public final class Engine implements Reports {
             for (StrategyRun run : runs) {
                 run.builder.heartbeat(session.open());
                 run.countAnew(SignalPlan.Within.SESSION);
-                sendWaiting(run, session.open());
+                if (!run.waiting.isEmpty()) {
+                    // the print that brought the clock here, if one did, is the first of the session and may be met
+                    exchange.because(working ? lastPrint - 1 : lastPrint, session.open());
+                    evaluator.sendWaiting(run);
+                    exchange.because(lastPrint, arrived);
+                }
             }
         }
 
@@ -225,7 +229,7 @@ public final class Engine implements Reports {
             }
             for (StrategyRun run : runs) {
                 run.builder.heartbeat(ended.close());
-                evaluateClosed(run, true);
+                evaluator.evaluateClosed(run, true);
             }
             if (ended.last()) {
                 exchange.closeDay(ended.close());
@@ -252,7 +256,7 @@ public final class Engine implements Reports {
         public void barMoment(StrategyRun run, long at) {
             now = at;
             run.builder.heartbeat(at);
-            evaluateClosed(run, false);
+            evaluator.evaluateClosed(run, false);
         }
 
         @Override
@@ -276,151 +280,6 @@ public final class Engine implements Reports {
                 run.nextWindowClock(at);
             }
         }
-    }
-
-    // ------------------------------------------------------------------ (3) bars close, strategies evaluate
-
-    /** Evaluates every signal bar that has closed, oldest first. */
-    private void evaluateClosed(StrategyRun run, boolean sessionCloses) {
-        for (int bar = run.program.rows(); bar < run.series().count(); bar++) {
-            expireEntries(run, bar);
-            days.bar(now, equity(), run.index);
-            tellPosition(run, bar, bar + 1);
-            run.program.takeNext();
-            for (Side side : Side.values()) {
-                StrategyRun.SideRun rule = run.sides.get(side);
-                if (rule != null) {
-                    judge(run, rule, bar, sessionCloses);
-                }
-            }
-        }
-    }
-
-    /** A signal is provisional at most once per bar; at the close it is confirmed or withdrawn. */
-    private void judge(StrategyRun run, StrategyRun.SideRun rule, int bar, boolean sessionCloses) {
-        boolean fires = StrategyRun.fires(rule.at(bar));
-        boolean acted = rule.raised;
-        rule.provisional.add(fires || acted ? 1 : 0);
-        rule.raised = false;
-        if (!fires || acted || run.mode == Mode.OFF || !run.historyLoaded()) {
-            return;
-        }
-        if (sessionCloses && run.longBars()) {
-            run.waiting.add(new StrategyRun.Waiting(rule.rules.side(), bar));
-        } else {
-            signal(run, rule, bar, sessionCloses);
-        }
-    }
-
-    /** On every trade: acts on a signal the first time it is true in the bar that forms. */
-    private void look(StrategyRun run, long time) {
-        if (!takeForming(run, time)) {
-            return;
-        }
-        int row = run.program.rows();
-        for (Side side : Side.values()) {
-            StrategyRun.SideRun rule = run.sides.get(side);
-            if (rule != null && !rule.raised && StrategyRun.fires(rule.at(row))) {
-                rule.raised = true;
-                if (run.mode != Mode.OFF && run.historyLoaded()) {
-                    signal(run, rule, row, false);
-                }
-            }
-        }
-    }
-
-    /** Lets rules see the bar that forms. Returns whether there is one. */
-    private boolean takeForming(StrategyRun run, long time) {
-        Optional<BarSeries.Forming> forming = run.builder.forming();
-        forming.ifPresent(bar -> {
-            tellPosition(run, run.program.rows(), run.program.rows());
-            run.program.takeForming(bar, time);
-        });
-        return forming.isPresent();
-    }
-
-    /**
-     * The same for the screen: nothing is decided, counted or logged by it. A brick has no prices of its own before it
-     * closes.
-     */
-    boolean preview(StrategyRun run) {
-        return !run.series().isRenko() && takeForming(run, now);
-    }
-
-    private void tellPosition(StrategyRun run, int row, int closed) {
-        if (run.program.asksForPosition()) {
-            run.trade.ifPresentOrElse(trade -> {
-                run.program.tell(Program.Fact.BARS_SINCE_ENTRY, row, trade.bars(closed));
-                run.program.tell(Program.Fact.OPEN_RESULT, row, trade.openTicks(lastPrice));
-                run.program.tell(Program.Fact.BEST_EXCURSION, row, trade.bestTicks(lastPrint, lastPrice));
-                run.program.tell(Program.Fact.WORST_EXCURSION, row, trade.worstTicks(lastPrint, lastPrice));
-                // what was told of a trade that has ended since, inside the same bar, is not true any more
-            }, () -> run.program.tellNoPosition(row));
-        }
-    }
-
-    /** Signals of day and longer bars are sent as of the next session's open and meet its first print. */
-    private void sendWaiting(StrategyRun run, long open) {
-        if (run.waiting.isEmpty()) {
-            return;
-        }
-        List<StrategyRun.Waiting> due = List.copyOf(run.waiting);
-        run.waiting.clear();
-        // the print that brought the clock here, if one did, is the first of the session and may be met
-        exchange.because(working ? lastPrint - 1 : lastPrint, open);
-        for (StrategyRun.Waiting signal : due) {
-            if (run.mode != Mode.OFF) {
-                signal(run, run.sides.get(signal.side()), signal.bar(), false);
-            }
-        }
-        exchange.because(lastPrint, arrived);
-    }
-
-    private void expireEntries(StrategyRun run, int bar) {
-        if (run.strategy.entry().goodFor() instanceof Strategy.GoodFor.Bars(int n)) {
-            for (Order entry : run.bracket.entries()) {
-                if (entry.state().live() && bar - entry.signalBar() >= n) {
-                    exchange.expire(entry);
-                }
-            }
-        }
-    }
-
-    private void signal(StrategyRun run, StrategyRun.SideRun rule, int bar, boolean sessionCloses) {
-        Side side = rule.rules.side();
-        long price = entryPrice(run, rule, bar);
-        EntryGate.Refusal refusal = gate.refusal(run, side, price, sessionCloses);
-        if (refusal != null) {
-            decide(run, side, bar, Decision.Kind.DECLINED, refusal.reason().word(), refusal.detail(), lastPrice);
-            return;
-        }
-        if (run.mode == Mode.WATCHING) {
-            decide(run, side, bar, Decision.Kind.WOULD_BE, "", "every interlock was clear", lastPrice);
-            return;
-        }
-        long shown = run.strategy.entry().type() == Order.Type.MARKET ? lastPrice : price;
-        decide(run, side, bar, Decision.Kind.TAKEN, "", run.strategy.entry().type().word() + " "
-                + run.strategy.entry().quantity() + rule.rules.grade(bar).map(grade -> ", grade " + grade).orElse(""),
-                shown);
-        rule.sent++;
-        if (run.idle()) {
-            run.bracket = new Bracket(run.index, side);
-        }
-        exchange.enter(run.bracket, run.strategy.entry().type(), run.strategy.entry().quantity(), price,
-                run.strategy.entry().goodFor() instanceof Strategy.GoodFor.Day, bar);
-    }
-
-    /** The entry's price on the grid, rounded away from the market; absent ({@link Tape#NONE}) while warming up. */
-    private long entryPrice(StrategyRun run, StrategyRun.SideRun rule, int bar) {
-        if (rule.rules.price().isEmpty()) {
-            return Tape.NONE;
-        }
-        double value = rule.rules.price().get().at(bar);
-        if (Double.isNaN(value) || Math.abs(value) > 1e15) {
-            return Tape.NONE;
-        }
-        boolean down = (rule.rules.side() == Side.LONG) == (run.strategy.entry().type() == Order.Type.LIMIT);
-        return (long) (down ? Math.floor(value) : Math.ceil(value));
     }
 
     // ------------------------------------------------------------------ (4) stops of open trades
@@ -513,7 +372,7 @@ public final class Engine implements Reports {
         // an entry's end needs nothing: what is working is asked from the bracket
     }
 
-    private void decide(StrategyRun run, Side side, int bar, Decision.Kind kind, String reason, String detail,
+    void decide(StrategyRun run, Side side, int bar, Decision.Kind kind, String reason, String detail,
             long price) {
         log.add(new Decision(timeSaid(), lastPrint, bar, run.index, Optional.of(side), kind, reason, detail, price));
     }
@@ -615,6 +474,10 @@ public final class Engine implements Reports {
 
     long fee() {
         return fee;
+    }
+
+    Evaluator evaluator() {
+        return evaluator;
     }
 
     SessionClock clock() {

@@ -56,7 +56,7 @@ final class SnapshotMaker {
     private Snapshot.StrategyView strategy(StrategyRun run, long time) {
         List<Snapshot.StudyView> studies = Snapshot.StudyView.shown(run.program.studies(""), run.program.rows());
         Map<Side, List<Snapshot.Lane>> lanes = new EnumMap<>(Side.class);
-        boolean forming = engine.preview(run);
+        boolean forming = engine.evaluator().preview(run);
         run.sides.forEach((side, rule) -> lanes.put(side, lanes(run, rule, forming)));
         int closed = run.series().count();
         Optional<Trade> trade = run.trade.map(t -> t.view(closed, time, engine.lastPrint()));

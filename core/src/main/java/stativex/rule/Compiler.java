@@ -77,7 +77,7 @@ final class Compiler {
         String words = Reading.words(context);
         return parts.size() == 1
                 ? parts.getFirst()
-                : kept(words, () -> new Conditions.Joined(words, List.copyOf(parts), false));
+                : kept(words, () -> new Combined.Joined(words, List.copyOf(parts), false));
     }
 
     private Condition conjunction(RuleParser.ConjunctionContext context) {
@@ -86,7 +86,7 @@ final class Compiler {
         String words = Reading.words(context);
         return parts.size() == 1
                 ? parts.getFirst()
-                : kept(words, () -> new Conditions.Joined(words, List.copyOf(parts), true));
+                : kept(words, () -> new Combined.Joined(words, List.copyOf(parts), true));
     }
 
     private Condition negation(RuleParser.NegationContext context) {
@@ -94,7 +94,7 @@ final class Compiler {
             case RuleParser.NotContext not -> {
                 Condition inner = negation(not.negation());
                 String words = Reading.words(not);
-                yield kept(words, () -> new Conditions.Not(words, inner));
+                yield kept(words, () -> new Combined.Not(words, inner));
             }
             case RuleParser.PlainContext plain -> timed(plain.timed());
             default -> throw new IllegalStateException("unknown form " + context.getText());
@@ -110,12 +110,12 @@ final class Compiler {
             String text = words;
             condition = switch (timing) {
                 case RuleParser.OnAnyContext any ->
-                    kept(text, () -> new Conditions.Lately(text, of, false, bars(any.NUMBER())));
+                    kept(text, () -> new Combined.Lately(text, of, false, bars(any.NUMBER())));
                 case RuleParser.OnEachContext each ->
-                    kept(text, () -> new Conditions.Lately(text, of, true, bars(each.NUMBER())));
+                    kept(text, () -> new Combined.Lately(text, of, true, bars(each.NUMBER())));
                 case RuleParser.FirstTimeContext first -> {
                     Anchor anchor = anchor(first.anchor());
-                    yield kept(text, () -> new Conditions.FirstTime(text, of, anchor));
+                    yield kept(text, () -> new Combined.FirstTime(text, of, anchor));
                 }
                 default -> throw new IllegalStateException("unknown form " + timing.getText());
             };
@@ -277,7 +277,7 @@ final class Compiler {
             together(context, context.product(i - 1), value, context.product(i), right);
             Value left = value;
             String text = words.toString();
-            value = keptValue(text, () -> new Values.Arithmetic(text, operator, left, right, unit));
+            value = keptValue(text, () -> new Derived.Arithmetic(text, operator, left, right, unit));
         }
         return value;
     }
@@ -327,7 +327,7 @@ final class Compiler {
             together(context, context.unary(i - 1), value, context.unary(i), right);
             Value left = value;
             String text = words.toString();
-            value = keptValue(text, () -> new Values.Arithmetic(text, operator, left, right, unit));
+            value = keptValue(text, () -> new Derived.Arithmetic(text, operator, left, right, unit));
         }
         return value;
     }
@@ -343,7 +343,7 @@ final class Compiler {
                     throw Reading.problem(minus, "minus " + inner.unit().words() + " has no meaning");
                 }
                 String words = Reading.words(minus);
-                yield keptValue(words, () -> new Values.Arithmetic(words, '-',
+                yield keptValue(words, () -> new Derived.Arithmetic(words, '-',
                         scope.add(new Values.Literal("0", 0, inner.unit())), inner, inner.unit()));
             }
             case RuleParser.PositiveContext positive -> term(positive.term());
@@ -365,11 +365,11 @@ final class Compiler {
                         throw Reading.problem(context,
                                 "a number is the same at every bar: \"bars before\" needs a name before it");
                     }
-                    yield keptValue(text, () -> new Values.Earlier(text, of, bars));
+                    yield keptValue(text, () -> new Derived.Earlier(text, of, bars));
                 }
                 case RuleParser.HeldContext held -> {
                     Condition when = disjunction(held.group().disjunction());
-                    yield keptValue(text, () -> new Values.Held(text, of, when));
+                    yield keptValue(text, () -> new Derived.Held(text, of, when));
                 }
                 default -> throw new IllegalStateException("unknown form " + suffix.getText());
             };
@@ -391,12 +391,12 @@ final class Compiler {
             case RuleParser.TimesSinceContext times -> {
                 Condition of = disjunction(times.group().disjunction());
                 Anchor anchor = anchor(times.anchor());
-                yield keptValue(words, () -> new Values.Times(words, of, anchor));
+                yield keptValue(words, () -> new Counts.Times(words, of, anchor));
             }
             case RuleParser.TimesLastContext times -> {
                 Condition of = disjunction(times.group().disjunction());
                 int bars = bars(times.NUMBER());
-                yield keptValue(words, () -> new Values.TimesLast(words, of, bars));
+                yield keptValue(words, () -> new Counts.TimesLast(words, of, bars));
             }
             case RuleParser.DrawnContext drawn -> drawn(drawn, words);
             case RuleParser.FormingContext forming -> forming(forming, words);
@@ -417,10 +417,10 @@ final class Compiler {
     private Value since(RuleParser.SinceContext since, String words) {
         if (since.anchor().group() == null) {
             OutputColumn starts = ((Anchor.Open) anchor(since.anchor())).starts();
-            return keptValue(words, () -> new Values.SinceOpen(words, starts));
+            return keptValue(words, () -> new Counts.SinceOpen(words, starts));
         }
         Condition when = disjunction(since.anchor().group().disjunction());
-        return keptValue(words, () -> new Values.Since(words, when));
+        return keptValue(words, () -> new Counts.Since(words, when));
     }
 
     private Value drawn(RuleParser.DrawnContext context, String words) {
@@ -454,11 +454,11 @@ final class Compiler {
             if (of.unit() == Unit.LEVEL) {
                 throw Reading.problem(call, "abs of a price has no meaning");
             }
-            return keptValue(words, () -> new Values.Call(words, (a, b) -> Math.abs(a), of, of, of.unit()));
+            return keptValue(words, () -> new Derived.Call(words, (a, b) -> Math.abs(a), of, of, of.unit()));
         }
         Value[] pair = pair(call, given.getFirst(), given.getLast());
         boolean least = function.equals("min");
-        return keptValue(words, () -> new Values.Call(words, least ? Math::min : Math::max, pair[0], pair[1],
+        return keptValue(words, () -> new Derived.Call(words, least ? Math::min : Math::max, pair[0], pair[1],
                 pair[0].unit()));
     }
 

@@ -206,20 +206,20 @@ public final class Program {
     public Condition all(List<Condition> conditions) {
         return conditions.size() == 1
                 ? conditions.getFirst()
-                : signal.add(new Conditions.Joined("all of them", List.copyOf(conditions), true));
+                : signal.add(new Combined.Joined("all of them", List.copyOf(conditions), true));
     }
 
     /** One of them must hold. */
     public Condition any(List<Condition> conditions) {
         return conditions.size() == 1
                 ? conditions.getFirst()
-                : signal.add(new Conditions.Joined("any of them", List.copyOf(conditions), false));
+                : signal.add(new Combined.Joined("any of them", List.copyOf(conditions), false));
     }
 
     /** The condition held at one of the {@code within} bars before, and this bar is the first to trade beyond its close. */
     public Condition confirmed(Condition of, boolean up, int within) {
         String words = "trades beyond its close within " + within + (within == 1 ? " bar" : " bars");
-        return signal.add(new Conditions.Confirmed(words, of, up, within,
+        return signal.add(new Combined.Confirmed(words, of, up, within,
                 signal.frame().field(stativex.study.BarField.CLOSE),
                 signal.frame().field(up ? stativex.study.BarField.HIGH : stativex.study.BarField.LOW)));
     }

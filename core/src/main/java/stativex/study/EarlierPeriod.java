@@ -1,6 +1,5 @@
 package stativex.study;
 
-import java.util.List;
 import stativex.market.Period;
 import stativex.market.Session;
 import stativex.market.Tape;

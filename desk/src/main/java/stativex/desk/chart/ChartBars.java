@@ -9,7 +9,6 @@ import stativex.market.BarSeries;
 import stativex.market.Contract;
 import stativex.market.HeikinAshi;
 import stativex.market.LongColumn;
-import stativex.market.Session;
 import stativex.market.Tape;
 import stativex.market.TapeTime;
 import stativex.market.VolumeByPrice;
