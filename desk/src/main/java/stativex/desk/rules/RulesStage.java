@@ -1,6 +1,5 @@
 package stativex.desk.rules;
 
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -10,12 +9,8 @@ import java.util.function.UnaryOperator;
 import java.util.stream.IntStream;
 import javafx.animation.PauseTransition;
 import javafx.geometry.Pos;
-import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextInputControl;
-import javafx.scene.control.ToggleButton;
-import javafx.scene.control.ToggleGroup;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyCodeCombination;
@@ -36,7 +31,6 @@ import stativex.desk.chart.Drawings;
 import stativex.desk.chart.LanesView;
 import stativex.desk.chart.Readout;
 import stativex.desk.chart.Viewport;
-import stativex.desk.look.FocusScroll;
 import stativex.engine.SideRules;
 import stativex.engine.Snapshot;
 import stativex.engine.StrategyProblems;
@@ -51,8 +45,6 @@ import stativex.market.Drawing;
 import stativex.market.Side;
 import stativex.market.Tape;
 import stativex.rule.Explanation;
-import stativex.rule.Mirroring;
-import stativex.rule.RuleProblem;
 import stativex.rule.Truth;
 import stativex.study.StudyDefinition;
 import stativex.study.Unit;
@@ -79,14 +71,11 @@ public final class RulesStage extends BorderPane {
     private final OtherCharts others;
     private final LanesView lanes = new LanesView(viewport);
     private final WhyView why;
-    private final RowsView rows = new RowsView(text -> edit(d -> d.withRule(side(), text)));
-    private final RuleText text = new RuleText(words -> edit(d -> d.withRule(side(), words)));
-    private final EntryFields entry = new EntryFields(this::edit);
+    private final RulePanel rule = new RulePanel(this::edit, () -> {
+        showDraft();
+        showEvaluation();
+    });
     private final BarChoice bars = new BarChoice("bars", type -> edit(d -> d.withBars(type)));
-    private final ToggleButton longSide = new ToggleButton("Long");
-    private final ToggleButton shortSide = new ToggleButton("Short");
-    private final Button mirror = new Button();
-    private final Label mirrorSaid = new Label();
     private final Label title = new Label();
     private final Label state = new Label();
     private final Label figures = new Label();
@@ -97,7 +86,6 @@ public final class RulesStage extends BorderPane {
     /** Says that a long tape is being worked; a further change gives up and begins anew. */
     private final PauseTransition working = new PauseTransition(Duration.millis(300));
     private Optional<Integer> chosen = Optional.empty();
-    private Side side = Side.LONG;
 
     /**
      * @param tape what rules are tried on
@@ -128,7 +116,7 @@ public final class RulesStage extends BorderPane {
         left.setMinWidth(236);
         setLeft(left);
         setCenter(centre());
-        setRight(right());
+        setRight(rule);
         chart.link(link);
         DrawingFile file = DrawingFile.own(contract);
         try {
@@ -160,7 +148,7 @@ public final class RulesStage extends BorderPane {
             }
         });
         addEventFilter(KeyEvent.KEY_PRESSED, e -> {
-            boolean typing = getScene().getFocusOwner() instanceof TextInputControl || text.area().isFocused();
+            boolean typing = getScene().getFocusOwner() instanceof TextInputControl || rule.isTyping();
             // what was drawn last is the chart's to take back
             boolean drawing = chart.isFocused() && chart.drawings().filter(Drawings::canUndo).isPresent();
             if (UNDO.match(e) && !typing && !drawing) {
@@ -218,52 +206,8 @@ public final class RulesStage extends BorderPane {
         return rule;
     }
 
-    private Region right() {
-        ToggleGroup group = new ToggleGroup();
-        longSide.setId("side-long");
-        shortSide.setId("side-short");
-        for (ToggleButton button : List.of(longSide, shortSide)) {
-            button.setToggleGroup(group);
-            button.setOnAction(e -> {
-                button.setSelected(true);
-                side = button == longSide ? Side.LONG : Side.SHORT;
-                mirrorSaid.setText("");
-                showDraft();
-                showEvaluation();
-            });
-        }
-        HBox choice = new HBox(longSide, shortSide);
-        choice.getStyleClass().add("choice");
-        mirror.setId("mirror");
-        mirror.getStyleClass().addAll("small", "quiet");
-        mirror.setOnAction(e -> mirror());
-        mirrorSaid.setId("mirror-said");
-        mirrorSaid.getStyleClass().add("held");
-        mirrorSaid.setWrapText(true);
-        mirrorSaid.setMinHeight(Region.USE_PREF_SIZE);
-        mirrorSaid.managedProperty().bind(mirrorSaid.textProperty().isNotEmpty());
-        Region gap = new Region();
-        HBox.setHgrow(gap, Priority.ALWAYS);
-        HBox head = new HBox(8, choice, gap, mirror);
-        head.setAlignment(Pos.CENTER_LEFT);
-        Label same = new Label("The same in text");
-        same.getStyleClass().add("heading");
-        VBox box = new VBox(7, head, mirrorSaid, rows, same, text, entry);
-        box.getStyleClass().add("rule-side");
-        ScrollPane scroll = new ScrollPane(box);
-        scroll.setFitToWidth(true);
-        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
-        scroll.getStyleClass().add("cards");
-        FocusScroll.follow(scroll);
-        BorderPane panel = new BorderPane(scroll);
-        panel.getStyleClass().add("side-panel");
-        panel.setPrefWidth(332);
-        panel.setMinWidth(332);
-        return panel;
-    }
-
     private Side side() {
-        return side;
+        return rule.side();
     }
 
     /** The strategy that is worked on. */
@@ -280,10 +224,7 @@ public final class RulesStage extends BorderPane {
     private void opened() {
         chosen = Optional.empty();
         evaluation = Optional.empty();
-        mirrorSaid.setText("");
-        if (draft().rule(side).isBlank() && !draft().rule(side.opposite()).isBlank()) {
-            side = side.opposite();
-        }
+        rule.opened(draft());
         studies.close();
         viewport.follow();
         changed();
@@ -351,15 +292,7 @@ public final class RulesStage extends BorderPane {
 
     /** What is written, at once. */
     private void showDraft() {
-        longSide.setSelected(side == Side.LONG);
-        shortSide.setSelected(side == Side.SHORT);
-        mirror.setText("mirror from " + side.opposite().word());
-        mirror.setTooltip(new Tooltip("Makes the " + side.word() + " rule from the " + side.opposite().word()
-                + " one, with every side exchanged"));
-        mirror.setDisable(draft().rule(side.opposite()).isBlank());
-        rows.show(draft().rule(side), names());
-        text.show(draft().rule(side));
-        entry.show(draft(), side);
+        rule.show(draft(), names());
         draft().bars().ifPresent(settings -> bars.show(settings.type()));
         title.setText(contract.symbol() + "  " + draft().name());
         studies.show(draft(), names());
@@ -384,12 +317,10 @@ public final class RulesStage extends BorderPane {
             }
             chart.show(made.chart());
             others.show(made.others());
-            text.know(made.program());
-            text.problems(draft().rule(side).isBlank() ? List.of() : made.program().problems(draft().rule(side)));
-            rows.show(draft().rule(side), names());
+            rule.know(made, names());
             studies.show(draft(), names());
             showProblems(made.problems());
-            List<Snapshot.Lane> shown = made.lanes().getOrDefault(side, List.of());
+            List<Snapshot.Lane> shown = made.lanes().getOrDefault(side(), List.of());
             double height = LanesView.height(shown.size());
             lanes.setMinHeight(height);
             lanes.setPrefHeight(height);
@@ -417,12 +348,12 @@ public final class RulesStage extends BorderPane {
             figures.setText(Readout.figures(chart, model));
             values.setText(Readout.studies(chart, model));
             others.follow(model, viewport, chart.cursorBar());
-            List<Snapshot.Lane> shown = made.lanes().getOrDefault(side, List.of());
-            lanesTitle.setText("Why lanes — " + side.word());
-            lanes.show(shown, side, chart.cursorBar(), chosen);
+            List<Snapshot.Lane> shown = made.lanes().getOrDefault(side(), List.of());
+            lanesTitle.setText("Why lanes — " + side().word());
+            lanes.show(shown, side(), chart.cursorBar(), chosen);
             int from = viewport.firstSeen();
             int to = viewport.lastSeen(model.bars().count());
-            long entries = model.marks().stream().filter(m -> m.side() == side && m.bar() >= from && m.bar() <= to)
+            long entries = model.marks().stream().filter(m -> m.side() == side() && m.bar() >= from && m.bar() <= to)
                     .count();
             lanesCount.setText(shown.isEmpty()
                     ? ""
@@ -431,10 +362,10 @@ public final class RulesStage extends BorderPane {
                                     + " in view · " + (waitsForFlickers(made, shown)
                                             ? "looking at every print …"
                                             : "click a bar: should one be here?")));
-            rowFacts(made, from, to);
+            rule.facts(made, chart.cursorBar().or(() -> chosen), from, to);
             studies.values(made, chart.cursorBar().or(() -> chosen));
-            made.sides().entrySet().stream().filter(e -> e.getKey() == side).map(Map.Entry::getValue).findFirst()
-                    .ifPresentOrElse(rules -> showWhy(made, rules), why::nothing);
+            made.sides().entrySet().stream().filter(e -> e.getKey() == side()).map(Map.Entry::getValue).findFirst()
+                    .ifPresentOrElse(found -> showWhy(made, found), why::nothing);
         });
     }
 
@@ -449,7 +380,7 @@ public final class RulesStage extends BorderPane {
         if (judged || rows == 0) {
             return Optional.empty();
         }
-        List<Explanation> failed = made.sides().get(side).whole().explain(rows - 1).failed();
+        List<Explanation> failed = made.sides().get(side()).whole().explain(rows - 1).failed();
         return Optional.of("absent on every bar of this tape: " + failed.stream()
                 .filter(part -> part.truth() == Truth.ABSENT).findFirst().map(part -> part.note().isEmpty()
                         ? part.text()
@@ -462,27 +393,6 @@ public final class RulesStage extends BorderPane {
                 bar -> why.show(rules, bar, at -> made.program().bars().moment(at), made::words), why::nothing);
     }
 
-    private void rowFacts(Evaluation made, int from, int to) {
-        List<Snapshot.Lane> all = made.lanes().getOrDefault(side, List.of());
-        Optional<SideRules> rules = Optional.ofNullable(made.sides().get(side));
-        int last = made.program().rows() - 1;
-        int bar = Math.min(last, chart.cursorBar().or(() -> chosen).orElse(last));
-        List<RowsView.Facts> facts = new ArrayList<>();
-        for (int i = 0; i < all.size() - 1; i++) {
-            String now = bar < 0
-                    ? ""
-                    : numbers(made, rules.orElseThrow().lanes().get(i).condition().explain(bar));
-            facts.add(new RowsView.Facts(now + Evaluation.held(all.get(i), from, to),
-                    "true on " + Evaluation.held(all.get(i), 0, last) + " bars of the whole tape"));
-        }
-        rows.facts(made.draft().rule(side).equals(draft().rule(side)) ? facts : List.of());
-    }
-
-    /** The first value at the bar under the crosshair. */
-    private static String numbers(Evaluation made, Explanation of) {
-        return of.terms().isEmpty() ? "" : made.words(of.terms().getFirst().amount()) + " · ";
-    }
-
     private void choose(int bar) {
         chosen = Optional.of(bar);
         showMoved();
@@ -490,27 +400,6 @@ public final class RulesStage extends BorderPane {
 
     private void studiesChanged(List<StudyDefinition> next) {
         edit(d -> d.withStudies(next));
-    }
-
-    private void mirror() {
-        evaluation.ifPresent(made -> {
-            Side from = side.opposite();
-            try {
-                Mirroring.Result rule = made.program().mirrored(draft().rule(from));
-                List<String> left = new ArrayList<>(rule.left());
-                Optional<String> price = draft().price(from).map(text1 -> {
-                    Mirroring.Result level = made.program().mirroredLevel(text1);
-                    left.addAll(level.left());
-                    return level.text();
-                });
-                edit(d -> price.isPresent()
-                        ? d.withRule(side, rule.text()).withPrice(side, price)
-                        : d.withRule(side, rule.text()));
-                mirrorSaid.setText(left.isEmpty() ? "" : "Stays as it is: " + String.join("; ", left));
-            } catch (RuleProblem e) {
-                mirrorSaid.setText("The " + from.word() + " rule does not read: " + e.getMessage());
-            }
-        });
     }
 
     /** Whether a change is not on the chart yet. */
@@ -521,10 +410,10 @@ public final class RulesStage extends BorderPane {
     /** Chooses, of the short side, the newest bar at which all conditions but one held. */
     public void nearlyOne() {
         evaluation.ifPresent(made -> {
-            side = Side.SHORT;
+            rule.side(Side.SHORT);
             showDraft();
             showEvaluation();
-            List<Snapshot.Lane> shown = made.lanes().getOrDefault(side, List.of());
+            List<Snapshot.Lane> shown = made.lanes().getOrDefault(side(), List.of());
             for (int bar = made.program().rows() - 1; bar >= 0; bar--) {
                 int at = bar;
                 if (shown.stream().filter(lane -> lane.truth().get(at) != Truth.TRUE).count() == 2) {
