@@ -37,7 +37,7 @@ final class StudyPanel extends VBox {
     private final BiConsumer<StudyDefinition, StudyDefinition> changed;
     private final Consumer<StudyDefinition> removed;
     private final Label problem = new Label();
-    private StudyDefinition study;
+    private Optional<StudyDefinition> study = Optional.empty();
     private List<String> values = List.of();
     private List<String> series = List.of();
 
@@ -66,12 +66,12 @@ final class StudyPanel extends VBox {
 
     /** The study that is shown. */
     Optional<StudyDefinition> study() {
-        return Optional.ofNullable(study);
+        return study;
     }
 
     /** No study is chosen. */
     void close() {
-        study = null;
+        study = Optional.empty();
         getChildren().clear();
     }
 
@@ -82,10 +82,10 @@ final class StudyPanel extends VBox {
      * @param others series it may sit on
      */
     void show(StudyDefinition shown, List<String> known, List<String> others) {
-        if (shown.equals(study) && known.equals(values) && others.equals(series)) {
+        if (study.filter(shown::equals).isPresent() && known.equals(values) && others.equals(series)) {
             return;
         }
-        study = shown;
+        study = Optional.of(shown);
         values = known;
         series = others;
         say("");
@@ -96,38 +96,37 @@ final class StudyPanel extends VBox {
         getChildren().clear();
         TextField name = new TextField(shown.name());
         name.setId("study-name");
-        commit(name, () -> change(new StudyDefinition(name.getText().strip(), study.kind(), study.of(), study.on(),
-                study.settings())));
+        commit(name, () -> change(shown, shown.named(name.getText().strip())));
         Region gap = new Region();
         HBox.setHgrow(gap, Priority.ALWAYS);
         Button remove = new Button("Remove");
         remove.getStyleClass().add("small");
         remove.setId("study-remove");
         remove.setMinWidth(USE_PREF_SIZE);
-        remove.setOnAction(e -> removed.accept(study));
-        getChildren().addAll(line("name", name, "", "the name that rules and chart use"), kind());
+        remove.setOnAction(e -> removed.accept(shown));
+        getChildren().addAll(line("name", name, "", "the name that rules and chart use"), kind(shown));
         Optional<StudyKind> kind = Studies.kind(shown.kind());
         if (shown.kind().equals(StudyDefinition.FORMULA) || kind.flatMap(StudyKind::of).isPresent()) {
             ComboBox<String> of = box(known, shown.of().orElseGet(() -> kind.flatMap(StudyKind::of)
                     .map(field -> field.word()).orElse("")), "study-of");
             of.setEditable(true);
-            of.setOnAction(e -> change(study.taking(of.getEditor().getText().strip())));
+            of.setOnAction(e -> change(shown, shown.taking(of.getEditor().getText().strip())));
             getChildren().add(line("of", of, "", "what it takes: any value of the rule language"));
         }
         if (!others.isEmpty() && kind.isPresent()) {
             List<String> offered = new ArrayList<>(List.of("signal series"));
             offered.addAll(others);
             ComboBox<String> on = box(offered, shown.on().orElse("signal series"), "study-on");
-            on.setOnAction(e -> change(new StudyDefinition(study.name(), study.kind(), study.of(),
+            on.setOnAction(e -> change(shown, new StudyDefinition(shown.name(), shown.kind(), shown.of(),
                     on.getValue().equals("signal series") ? Optional.empty() : Optional.of(on.getValue()),
-                    study.settings())));
+                    shown.settings())));
             getChildren().add(line("on", on, "", "the series it sits on"));
         }
-        kind.ifPresent(k -> k.fields().forEach(field -> getChildren().add(field(field))));
-        shownOutputs(known.stream().filter(one -> one.equals(shown.name()) || one.startsWith(shown.name() + "."))
+        kind.ifPresent(k -> k.fields().forEach(field -> getChildren().add(field(shown, field))));
+        shownOutputs(shown, known.stream().filter(one -> one.equals(shown.name()) || one.startsWith(shown.name() + "."))
                 .map(one -> one.equals(shown.name()) ? StudyDefinition.MAIN : one.substring(shown.name().length() + 1))
                 .toList());
-        getChildren().add(ink());
+        getChildren().add(ink(shown));
         kind.ifPresent(k -> {
             Label help = new Label(k.help() + ". " + k.definition());
             help.setWrapText(true);
@@ -138,63 +137,65 @@ final class StudyPanel extends VBox {
         getChildren().addAll(problem, new HBox(gap, remove));
     }
 
-    private Node kind() {
+    private Node kind(StudyDefinition shown) {
         List<String> kinds = new ArrayList<>(Studies.kinds().stream().map(StudyKind::word).sorted().toList());
         kinds.add(StudyDefinition.FORMULA);
-        ComboBox<String> box = box(kinds, study.kind(), "study-kind");
+        ComboBox<String> box = box(kinds, shown.kind(), "study-kind");
         box.setOnAction(e -> {
             Optional<StudyKind> next = Studies.kind(box.getValue());
             // what the other kind has as well stays
-            Map<String, String> kept = new LinkedHashMap<>(study.settings());
+            Map<String, String> kept = new LinkedHashMap<>(shown.settings());
             // another kind has other outputs
             kept.remove(StudyDefinition.SHOW);
             kept.keySet().removeIf(
                     name -> !name.equals(StudyDefinition.INK) && next.flatMap(k -> k.field(name)).isEmpty());
             Optional<String> of = next.isEmpty()
-                    ? Optional.of(study.of().orElse("close"))
-                    : next.get().of().isPresent() ? study.of() : Optional.empty();
-            change(new StudyDefinition(study.name(), box.getValue(), of, next.isEmpty() ? Optional.empty() : study.on(),
-                    kept));
+                    ? Optional.of(shown.of().orElse("close"))
+                    : next.get().of().isPresent() ? shown.of() : Optional.empty();
+            change(shown,
+                    new StudyDefinition(shown.name(), box.getValue(), of,
+                            next.isEmpty() ? Optional.empty() : shown.on(),
+                            kept));
         });
         return line("kind", box, "", "what is computed");
     }
 
-    private Node field(StudyField field) {
-        String value = study.settings().getOrDefault(field.name(), field.fallback());
+    private Node field(StudyDefinition shown, StudyField field) {
+        String value = shown.settings().getOrDefault(field.name(), field.fallback());
         String help = field.help() + bounds(field.type());
         return switch (field.type()) {
             case StudyField.Choice(List<String> words) -> {
                 ComboBox<String> box = box(words, value, "study-" + field.name());
-                box.setOnAction(e -> set(field, box.getValue()));
+                box.setOnAction(e -> set(shown, field, box.getValue()));
                 yield line(field.name(), box, field.unit(), help);
             }
             case StudyField.Whole whole -> {
                 NumberField number = new NumberField(value, 5, field.name(), BigDecimal.valueOf(whole.least()));
                 number.setId("study-" + field.name());
-                number.onChanged(() -> set(field, number.getText().strip()));
+                number.onChanged(() -> set(shown, field, number.getText().strip()));
                 yield line(field.name(), number, field.unit(), help);
             }
             default -> {
                 TextField text = new TextField(value);
                 text.setId("study-" + field.name());
-                commit(text, () -> set(field, text.getText().strip()));
+                commit(text, () -> set(shown, field, text.getText().strip()));
                 yield line(field.name(), text, field.unit(), help);
             }
         };
     }
 
     /** What its lines are drawn with. */
-    private Node ink() {
-        ComboBox<String> box = box(StudyDefinition.INKS, study.ink(), "study-ink");
+    private Node ink(StudyDefinition shown) {
+        ComboBox<String> box = box(StudyDefinition.INKS, shown.ink(), "study-ink");
         box.setCellFactory(list -> new InkCell());
         box.setButtonCell(new InkCell());
         box.setOnAction(e -> {
-            Map<String, String> settings = new LinkedHashMap<>(study.settings());
+            Map<String, String> settings = new LinkedHashMap<>(shown.settings());
             settings.put(StudyDefinition.INK, box.getValue());
             if (box.getValue().equals(StudyDefinition.INKS.getFirst())) {
                 settings.remove(StudyDefinition.INK);
             }
-            change(new StudyDefinition(study.name(), study.kind(), study.of(), study.on(), settings));
+            change(shown, new StudyDefinition(shown.name(), shown.kind(), shown.of(), shown.on(), settings));
         });
         return line("line", box, "", "plain ink, or a muted tone that means nothing; dashes tell its lines apart");
     }
@@ -210,7 +211,7 @@ final class StudyPanel extends VBox {
     }
 
     /** A tick for each output that the chart shows; rules may use every one. */
-    private void shownOutputs(List<String> outputs) {
+    private void shownOutputs(StudyDefinition shown, List<String> outputs) {
         if (outputs.size() < 2) {
             return;
         }
@@ -219,16 +220,16 @@ final class StudyPanel extends VBox {
         for (String output : outputs) {
             CheckBox box = new CheckBox(output);
             box.setId("study-show-" + output);
-            box.setSelected(study.shows(output.equals(StudyDefinition.MAIN) ? "" : output));
+            box.setSelected(shown.shows(output.equals(StudyDefinition.MAIN) ? "" : output));
             boxes.add(box);
             box.setOnAction(e -> {
                 List<String> on = boxes.stream().filter(CheckBox::isSelected).map(CheckBox::getText).toList();
-                Map<String, String> settings = new LinkedHashMap<>(study.settings());
+                Map<String, String> settings = new LinkedHashMap<>(shown.settings());
                 settings.put(StudyDefinition.SHOW, on.isEmpty() ? "none" : String.join("+", on));
                 if (on.size() == outputs.size()) {
                     settings.remove(StudyDefinition.SHOW);
                 }
-                change(new StudyDefinition(study.name(), study.kind(), study.of(), study.on(), settings));
+                change(shown, new StudyDefinition(shown.name(), shown.kind(), shown.of(), shown.on(), settings));
             });
         }
         ticks.getChildren().addAll(boxes);
@@ -245,22 +246,23 @@ final class StudyPanel extends VBox {
         };
     }
 
-    private void set(StudyField field, String value) {
+    private void set(StudyDefinition shown, StudyField field, String value) {
         try {
             field.type().check(value);
         } catch (IllegalArgumentException e) {
             say(field.name() + ": " + e.getMessage());
             return;
         }
-        Map<String, String> settings = new LinkedHashMap<>(study.settings());
+        Map<String, String> settings = new LinkedHashMap<>(shown.settings());
         settings.put(field.name(), value);
-        if (!value.equals(study.settings().getOrDefault(field.name(), field.fallback()))) {
-            change(new StudyDefinition(study.name(), study.kind(), study.of(), study.on(), settings));
+        if (!value.equals(shown.settings().getOrDefault(field.name(), field.fallback()))) {
+            change(shown, new StudyDefinition(shown.name(), shown.kind(), shown.of(), shown.on(), settings));
         }
     }
 
-    private void change(StudyDefinition next) {
-        if (next.equals(study)) {
+    /** A field that is gone from the panel changes nothing any more, even if it loses the keyboard only then. */
+    private void change(StudyDefinition shown, StudyDefinition next) {
+        if (next.equals(shown) || study.filter(shown::equals).isEmpty()) {
             return;
         }
         try {
@@ -274,7 +276,7 @@ final class StudyPanel extends VBox {
             return;
         }
         say("");
-        changed.accept(study, next);
+        changed.accept(shown, next);
     }
 
     private static ComboBox<String> box(List<String> items, String value, String id) {
