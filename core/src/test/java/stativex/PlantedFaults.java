@@ -26,7 +26,8 @@ public class PlantedFaults {
     private static final String TESTS = String.join(",", "stativex.engine.EngineTest", "stativex.exit.StopPathTest",
             "stativex.account.AccountTest", "stativex.interlock.WindowTest", "stativex.market.MarketTest",
             "stativex.rule.RulesTest", "stativex.rule.ProgramTest", "stativex.rule.WritingTest",
-            "stativex.rule.FurtherContractTest", "stativex.rule.WorkedTest", "stativex.engine.PreviewTest",
+            "stativex.rule.RuleTwinTest", "stativex.rule.FurtherContractTest", "stativex.rule.WorkedTest",
+            "stativex.engine.PreviewTest",
             "stativex.study.StudyTest", "stativex.study.StudyTwinTest", "stativex.trial.TwinTest");
 
     private record Fault(String name, String file, String right, String wrong) {}

@@ -63,7 +63,8 @@ public final class StrategyDraft {
     private StrategyDraft change(Consumer<ObjectNode> change) {
         ObjectNode copy = document.deepCopy();
         change.accept(copy);
-        return new StrategyDraft(copy);
+        // numbers are of the kinds that reading makes of them, so that what is the same is equal
+        return new StrategyDraft((ObjectNode) Json.parse(Json.line(copy), "draft"));
     }
 
     private static ObjectNode object(ObjectNode of, String name) {
