@@ -63,11 +63,19 @@ public final class Studies {
     }
 
     /**
-     * Checks what is written beside a formula.
+     * Checks what is written in a study of any kind or in a formula, without what it takes.
      *
      * @throws StudyProblem naming the field
      */
-    public static void formulaSettings(StudyDefinition definition) {
+    public static void check(StudyDefinition definition) {
+        if (definition.kind().equals(StudyDefinition.FORMULA)) {
+            formulaSettings(definition);
+        } else {
+            settings(definition);
+        }
+    }
+
+    private static void formulaSettings(StudyDefinition definition) {
         definition.checkInk();
         definition.settings().keySet().stream().filter(written -> !written.equals(StudyDefinition.INK)).findFirst()
                 .ifPresent(written -> {

@@ -154,11 +154,7 @@ final class StrategyReader {
             throw field.problem("expected the field \"of\" for a formula: a value in the rule language");
         }
         try {
-            if (study.kind().equals(StudyDefinition.FORMULA)) {
-                Studies.formulaSettings(study);
-            } else {
-                Studies.settings(study);
-            }
+            Studies.check(study);
         } catch (StudyProblem e) {
             throw (field.has(e.field()) ? field.at(e.field()) : field).problem(e.what());
         }

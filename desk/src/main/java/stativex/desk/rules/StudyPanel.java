@@ -266,11 +266,7 @@ final class StudyPanel extends VBox {
             return;
         }
         try {
-            if (next.kind().equals(StudyDefinition.FORMULA)) {
-                Studies.formulaSettings(next);
-            } else {
-                Studies.settings(next);
-            }
+            Studies.check(next);
         } catch (StudyProblem e) {
             say(e.getMessage());
             return;
