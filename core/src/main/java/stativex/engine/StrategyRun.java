@@ -47,6 +47,7 @@ final class StrategyRun {
     final Program program;
     /** Whether its bars end by the clock inside the session. */
     final boolean timeBars;
+    private final boolean wholeSession;
     final Map<Side, SideRun> sides = new EnumMap<>(Side.class);
     final WindowSchedule schedule;
     Mode mode = Mode.OFF;
@@ -76,6 +77,9 @@ final class StrategyRun {
                     + ": trials and replays cannot do this yet");
         }
         this.timeBars = strategy.signals().bars().type() instanceof BarType.Time;
+        this.wholeSession = strategy.signals().bars().type().needsEveryPrint() || strategy.signals().series().stream()
+                .filter(series -> series.contract().filter(symbol -> !symbol.equals(contract.symbol())).isEmpty())
+                .anyMatch(series -> series.bars().type().needsEveryPrint());
         this.builder = new SeriesBuilder(tape, contract.calendar(), strategy.signals().bars());
         this.program = new Program(strategy.signals().blueprint(contract, others), builder.series());
         this.schedule = new WindowSchedule(strategy.windows());
@@ -96,9 +100,9 @@ final class StrategyRun {
         return strategy.signals().bars().type() instanceof BarType.Period;
     }
 
-    /** Whether its bars depend on every print of the session; time and longer bars do not. */
+    /** Whether its bars, or those of a further series of its contract, depend on every print of the session. */
     boolean needsWholeSession() {
-        return !longBars() && !timeBars;
+        return wholeSession;
     }
 
     boolean everyTrade() {

@@ -15,6 +15,11 @@ public sealed interface BarType {
         };
     }
 
+    /** Whether a print that is missing makes every later bar of its session another one; by the clock it does not. */
+    default boolean needsEveryPrint() {
+        return !(this instanceof Time) && !(this instanceof Period);
+    }
+
     /** Closes with its N-th trade. */
     record Ticks(int trades) implements BarType {
         public Ticks {

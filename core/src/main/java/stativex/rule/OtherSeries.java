@@ -19,7 +19,8 @@ import stativex.study.Step;
  * A further series, as it stood at the moment each signal bar was evaluated: it has taken the prints up to that moment
  * and closed what it closes, before the strategy looks. Of another contract's tape only what is stamped before counts,
  * since the order of equal times is not known; once a whole session of that contract has passed without a print its values
- * are absent, since its tape has ended or lacks it. Its forming bar is computed only when somebody watches it.
+ * are absent, since its tape has ended or lacks it, and so are those of bars that depend on every print while a session of
+ * it lacks some. Its forming bar is computed only when somebody watches it.
  */
 final class OtherSeries implements Step {
     /** A column of this series whose forming value is written to one of the signal series. */
@@ -28,9 +29,14 @@ final class OtherSeries implements Step {
     /**
      * All of it over the whole history of the signal series.
      *
-     * @param closed bars that had closed at each signal bar
+     * @param closed bars that had closed at each signal bar, or why nothing is known
      */
-    record History(BarSeries bars, int[] closed, long staleFrom) {}
+    record History(BarSeries bars, int[] closed) {}
+
+    /** In place of a count of closed bars: a whole session has passed without a print. */
+    private static final int STALE = -1;
+    /** Likewise: the session lacks prints, and the bars depend on every one. */
+    private static final int LACKING = -2;
 
     private final Frame signal;
     /** Empty when the whole history is known already. */
@@ -39,39 +45,44 @@ final class OtherSeries implements Step {
     private final Tape tape;
     private final SessionCalendar calendar;
     private final boolean own;
+    private final boolean everyPrint;
     private final Scope scope;
     private final List<Watched> watched = new ArrayList<>();
     private int[] closed = new int[64];
     private int next;
     /** From this moment on what was taken says nothing any more. */
     private long staleFrom = TapeTime.NEVER;
+    private Optional<Session> session = Optional.empty();
+    private boolean lacking;
 
     /** @param known its whole history; empty: it is worked bar by bar */
     OtherSeries(Program program, Blueprint.SeriesDefinition definition, Frame signal, Optional<History> known) {
         this.signal = signal;
         Optional<ContractTape> other = definition.contract().map(program.blueprint().others()::get);
         this.own = other.isEmpty();
+        this.everyPrint = definition.bars().type().needsEveryPrint();
         this.tape = other.map(ContractTape::tape).orElse(signal.tape());
         this.calendar = other.map(o -> o.contract().calendar()).orElse(signal.calendar());
         this.builder = known.isPresent()
                 ? Optional.empty()
                 : Optional.of(new SeriesBuilder(tape, calendar, definition.bars()));
         this.bars = known.map(History::bars).orElseGet(() -> builder.orElseThrow().series());
-        known.ifPresent(history -> {
-            closed = history.closed();
-            staleFrom = history.staleFrom();
-        });
+        known.ifPresent(history -> closed = history.closed());
         this.scope = new Scope(program, definition.name(), new Frame(bars, calendar));
     }
 
     /** All of it, once every signal bar is taken. */
     History history() {
-        return new History(bars, closed, staleFrom);
+        return new History(bars, closed);
     }
 
-    /** Whether it lacked a whole session when a signal bar was evaluated. */
-    boolean stale(int row) {
-        return closed[row] == 0 && bars.count() > 0 && signal.moment(row) >= staleFrom;
+    /** Why nothing is known of it at a signal bar, in words; empty text when something is, or no bar has closed yet. */
+    String absence(int row) {
+        return switch (closed[row]) {
+            case STALE -> "its tape has no print of a whole session, or has ended";
+            case LACKING -> "its tape lacks prints of this session";
+            default -> "";
+        };
     }
 
     Scope scope() {
@@ -87,9 +98,9 @@ final class OtherSeries implements Step {
         watched.add(new Watched(from, to));
     }
 
-    /** Bars that had closed when a signal bar was evaluated; none once it lacks a whole session. */
+    /** Bars that had closed when a signal bar was evaluated; 0 where nothing is known. */
     int closed(int row) {
-        return closed[row];
+        return Math.max(0, closed[row]);
     }
 
     @Override
@@ -110,11 +121,10 @@ final class OtherSeries implements Step {
         for (int row = from; row < to; row++) {
             advance(builder, row);
             int count = bars.count();
-            boolean stale = signal.moment(row) >= staleFrom;
-            closed[row] = stale ? 0 : count;
+            closed[row] = signal.moment(row) >= staleFrom ? STALE : lacking ? LACKING : count;
             if (!watched.isEmpty()) {
                 scope.take(count);
-                look(builder, row, stale);
+                look(builder, row, closed[row] < 0);
             }
         }
     }
@@ -126,7 +136,7 @@ final class OtherSeries implements Step {
             builder.prints(next, until);
             next = until;
             if (!own) {
-                staleFrom = staleAfter(tape.time(until - 1));
+                reached(tape.time(until - 1));
             }
         }
         if (next > 0 && (!own || signal.byClock(row))) {
@@ -134,14 +144,25 @@ final class OtherSeries implements Step {
         }
     }
 
-    /** The close of the first session that has opened after {@code time}. */
-    private long staleAfter(long time) {
-        return calendar.current(time).flatMap(held -> held.open() > time ? Optional.of(held) : calendar.after(held))
-                .map(Session::close).orElse(TapeTime.NEVER);
+    /** Another contract's prints are taken up to {@code time}. */
+    private void reached(long time) {
+        if (session.filter(held -> held.contains(time)).isEmpty()) {
+            session = calendar.current(time);
+            boolean inside = session.filter(held -> held.contains(time)).isPresent();
+            // the close of the first session that has opened since
+            staleFrom = session.flatMap(held -> inside ? calendar.after(held) : session).map(Session::close)
+                    .orElse(TapeTime.NEVER);
+            lacking = everyPrint && inside && session.filter(this::lacksPrints).isPresent();
+        }
     }
 
-    private void look(SeriesBuilder builder, int row, boolean stale) {
-        Optional<BarSeries.Forming> forming = stale ? Optional.empty() : builder.forming();
+    private boolean lacksPrints(Session held) {
+        return tape.incomplete(held)
+                || held.contains(tape.time(0)) && calendar.late(held.open(), tape.time(0));
+    }
+
+    private void look(SeriesBuilder builder, int row, boolean unknown) {
+        Optional<BarSeries.Forming> forming = unknown ? Optional.empty() : builder.forming();
         forming.ifPresent(bar -> scope.takeForming(bar, signal.moment(row)));
         for (int i = 0; i < watched.size(); i++) {
             Watched w = watched.get(i);

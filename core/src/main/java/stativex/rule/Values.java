@@ -206,8 +206,8 @@ final class Values {
         String absence(int bar) {
             return !Double.isNaN(at(bar))
                     ? ""
-                    : text() + (series.stale(bar)
-                            ? ": its tape has no print of a whole session, or has ended"
+                    : text() + (!series.absence(bar).isEmpty()
+                            ? ": " + series.absence(bar)
                             : forming
                                     ? " has no forming bar at this moment"
                                     : series.closed(bar) == 0

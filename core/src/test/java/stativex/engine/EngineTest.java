@@ -421,6 +421,18 @@ public class EngineTest {
         assertEquals(decisions(run), List.of("1 declined session incomplete"));
     }
 
+    /** Bars by the clock stand a late beginning; the tick bars that their rule looks at do not. */
+    @Test
+    public void tickBarsBesideTimeBarsNeedTheWholeSession() {
+        Given.Draft draft = buyer();
+        draft.barType = Optional.of(new BarType.Time(2 * Given.SECOND));
+        Tape late = Given.tape(OPEN + 62 * Given.SECOND, 10, 11, 12, 13);
+        assertEquals(decisions(trial(late, draft)).getFirst(), "2 taken");
+        draft.series = List.of(new stativex.rule.Blueprint.SeriesDefinition("trend",
+                stativex.market.BarSettings.of(new BarType.Ticks(1)), Optional.empty()));
+        assertEquals(decisions(trial(late, draft)).getFirst(), "2 declined session incomplete");
+    }
+
     @Test
     public void howLateAFirstPrintMayBeIsTheCalendars() {
         var given = Given.contract(0);

@@ -149,6 +149,35 @@ public class FurtherContractTest {
                 program.condition("wool.close > 1").explain(4).note());
     }
 
+    /** Tick bars that began in the middle of a session are not those of that session; bars by the clock are. */
+    @Test
+    public void tickBarsOfASessionThatLacksPrintsAreAbsent() {
+        Tape mine = Given.tape(Given.at(0, "01:01:02"), 10, 11, 12, 13, 14, 13);
+        Tape late = Given.tape(Given.at(0, "01:01:01"), 50, 60, 70, 60, 80, 90);
+        Tape called = Given.tape(Given.at(0, "01:00:59"), 50, 60, 70, 60, 80, 90, 90, 90, 90, 90);
+        var session = Given.calendar().current(Given.at(0, "01:30")).orElseThrow();
+        Tape named = called.withIncomplete(
+                java.util.Set.of(new Tape.SessionName(session.tradingDate(), session.name())));
+        for (Tape wool : List.of(late, named)) {
+            Program program = program(mine, wool);
+            program.take();
+            assertEquals(RulesTest.truth(program, "wool.close > 1"), "---");
+            assertEquals(RulesTest.truth(program, "forming wool.close > 1"), "---");
+            assertTrue(program.condition("wool.close > 1").explain(1).note().contains("lacks prints of this session"),
+                    program.condition("wool.close > 1").explain(1).note());
+            Program byClock = new Program(new Blueprint(new BigDecimal("0.25"), Given.calendar(),
+                    List.of(new Blueprint.SeriesDefinition("wool", BarSettings.of(new BarType.Time(Given.SECOND)),
+                            Optional.of("WLF"))),
+                    List.of(), List.of(), Map.of("WLF", new ContractTape(WOOL, wool))),
+                    SeriesBuilder.all(mine, Given.calendar(), BarSettings.of(new BarType.Ticks(2))));
+            byClock.take();
+            assertEquals(RulesTest.truth(byClock, "wool.close > 1"), "TTT");
+        }
+        Program whole = program(mine, called);
+        whole.take();
+        assertEquals(RulesTest.truth(whole, "wool.close > 1"), "TTT");
+    }
+
     private static Tape walk(long seed, int prints, int gap) {
         SplittableRandom dice = new SplittableRandom(seed);
         TapeBuilder tape = new TapeBuilder(prints);
