@@ -69,7 +69,8 @@ public class SessionFileTest {
                         + " \"size\": 1}], \"studies\"")
                 .replace("close > open", "wool.close > 12.50"));
         Path wool = folder.resolve("wool.csv");
-        Files.writeString(wool, "time,price,size\n2026-09-20T21:45:02Z,12.50,1\n2026-09-20T21:45:05Z,13.00,1\n");
+        Files.writeString(wool,
+                "time,price,size\n2026-09-20T20:30:01Z,12.00,1\n2026-09-20T21:45:02Z,12.50,1\n2026-09-20T21:45:05Z,13.00,1\n");
         SessionFile.Set alone = Texts.documents(folder);
         Documents.Read<Contract> contract = Documents.contract(Json.parse(Texts.CONTRACT.replace("TDL", "WLF")
                 .replace("\"0.25\"", "\"0.5\""), "wool"), "wool");
