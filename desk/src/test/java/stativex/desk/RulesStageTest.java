@@ -292,13 +292,15 @@ public class RulesStageTest extends DeskTest {
     /** Each of them is complete, drawn, and asked about a bar. */
     @Test
     public void everyReadyMadeStrategyCanBeLookedAt() {
-        double x = 586;
         for (ReadyMade ready : ReadyMade.all()) {
             begin("new-" + ready.file());
             assertEquals(text("#rules-state"), "complete", ready.file());
-            // each at another place: two clicks at one place would be a double click
-            x = x > 575 ? 566 : 575.5;
-            robot.clickOn(onChart(x, 60));
+            Node chart = robot.lookup("#rules-chart").query();
+            fx(() -> {
+                chart.requestFocus();
+                return null;
+            });
+            robot.push(KeyCode.LEFT).push(KeyCode.LEFT).push(KeyCode.ENTER);
             shown();
             assertTrue(text("#why-heading").startsWith("Bar "), ready.file());
             assertTrue(text("#entry-sentence").startsWith("Buys "), text("#entry-sentence"));
