@@ -38,6 +38,7 @@ final class CheckCommand implements Callable<Integer> {
                 .orElseGet(() -> Demo.documents().contract().value());
         List<Contract> others = new ArrayList<>(
                 furtherContracts.stream().map(file -> Documents.contract(file).value()).toList());
+        Main.eachOnce("--further-contract", others.stream().map(Contract::symbol).toList());
         if (contract == null && others.isEmpty()) {
             others.add(Demo.further().contract().value());
         }

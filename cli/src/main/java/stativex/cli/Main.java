@@ -1,5 +1,6 @@
 package stativex.cli;
 
+import java.util.List;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import stativex.files.BadInput;
@@ -13,6 +14,15 @@ import stativex.files.ResultFiles;
                 "", "Without --export, `demo` opens the application on the demo's tape."})
 public final class Main {
     private Main() {}
+
+    /** @throws BadInput when an option names one contract several times */
+    static void eachOnce(String option, List<String> symbols) {
+        for (int i = 0; i < symbols.size(); i++) {
+            if (symbols.indexOf(symbols.get(i)) < i) {
+                throw new BadInput(option + ": expected each contract once, found " + symbols.get(i) + " again");
+            }
+        }
+    }
 
     public static void main(String[] arguments) {
         System.exit(run(arguments));

@@ -161,6 +161,7 @@ final class TrialCommand implements Callable<Integer> {
         Terms terms = terms(files);
         Documents.Read<stativex.market.Contract> contract = Documents.contract(files.contract);
         List<FurtherTape> others = files.further.stream().map(Further::open).toList();
+        Main.eachOnce("--further-tape", others.stream().map(FurtherTape::symbol).toList());
         SessionFile.Set documents = new SessionFile.Set(contract, Documents.account(files.account),
                 files.strategies.stream().map(Documents::strategy).toList(), others);
         documents.strategies().forEach(strategy -> strategy.value().signals().others(contract.value()).stream()

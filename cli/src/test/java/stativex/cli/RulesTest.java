@@ -187,6 +187,10 @@ public class RulesTest {
         trial.subList(trial.size() - 2, trial.size()).clear();
         said(0, trial.toArray(String[]::new));
         assertEquals(Files.readAllLines(folder.resolve("again/decisions.csv")), taken, "the demo's has its contract");
+        trial.addAll(List.of("--further-tape", folder + "/mnh.ticks.csv", "--further-contract", further));
+        assertTrue(said(1, trial.toArray(String[]::new)).contains("expected each contract once, found MNH again"));
+        assertTrue(said(1, "check", "--strategy", file.toString(), "--further-contract", further,
+                "--further-contract", further).contains("expected each contract once, found MNH again"));
     }
 
     /** A look-back longer than the tape is said, not taken for a no. */
