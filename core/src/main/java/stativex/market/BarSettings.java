@@ -31,8 +31,13 @@ public record BarSettings(BarType type, Restart restart, Optional<LocalDate> anc
         return new BarSettings(type, Restart.SESSION, Optional.empty(), Set.of());
     }
 
+    /** Whether a session is one of those whose prints make bars, by its name. */
+    boolean names(Session session) {
+        return sessions.isEmpty() || sessions.contains(session.name());
+    }
+
+    /** The same, and it does not lie before the anchor. */
     boolean uses(Session session) {
-        boolean named = sessions.isEmpty() || sessions.contains(session.name());
-        return named && (anchor.isEmpty() || !session.tradingDate().isBefore(anchor.get()));
+        return names(session) && (anchor.isEmpty() || !session.tradingDate().isBefore(anchor.get()));
     }
 }

@@ -7,7 +7,10 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
-/** Day, week and month: whole trading dates, from the calendar's first open to its last close. Never cut. */
+/**
+ * Day, week and month: whole trading dates, from the calendar's first open to its last close, an anchor inside or not. Never
+ * cut.
+ */
 final class PeriodFormer extends BarFormer {
     private final BarType.Period period;
     private final SessionCalendar calendar;
@@ -32,11 +35,12 @@ final class PeriodFormer extends BarFormer {
             from = begins;
             List<Session> sessions = new ArrayList<>();
             for (LocalDate date = begins; first(date).equals(begins); date = date.plusDays(1)) {
-                sessions.addAll(calendar.sessions(date).stream().filter(settings::uses).toList());
+                sessions.addAll(calendar.sessions(date).stream().filter(settings::names).toList());
             }
             start = sessions.getFirst().open();
             end = sessions.getLast().close();
-            incomplete = calendar.late(start, tape.time(0));
+            // what lies before the anchor makes no bar, so the period that holds it lacks prints
+            incomplete = calendar.late(start, tape.time(0)) || !settings.uses(sessions.getFirst());
         }
     }
 

@@ -226,18 +226,21 @@ public class BarTwinTest {
             this.lastTime = tape.time(tape.count() - 1);
         }
 
-        List<Session> used() {
-            List<Session> used = new ArrayList<>();
+        List<Session> named() {
+            List<Session> named = new ArrayList<>();
             for (int day = -25; day < DAYS + 40; day++) {
                 for (Session s : CALENDAR.sessions(Given.MONDAY.plusDays(day))) {
-                    boolean named = settings.sessions().isEmpty() || settings.sessions().contains(s.name());
-                    boolean late = settings.anchor().map(a -> s.tradingDate().compareTo(a) >= 0).orElse(true);
-                    if (named && late) {
-                        used.add(s);
+                    if (settings.sessions().isEmpty() || settings.sessions().contains(s.name())) {
+                        named.add(s);
                     }
                 }
             }
-            return used;
+            return named;
+        }
+
+        List<Session> used() {
+            return named().stream()
+                    .filter(s -> settings.anchor().map(a -> s.tradingDate().compareTo(a) >= 0).orElse(true)).toList();
         }
 
         List<Integer> prints(Session s) {
@@ -433,9 +436,15 @@ public class BarTwinTest {
                 sessions.forEach(s -> prints.addAll(prints(s)));
                 if (!prints.isEmpty() && sessions.getLast().close() <= lastTime) {
                     B bar = B.of(tape, prints, Map.of(), date(prints.getFirst()));
-                    bar.start = sessions.getFirst().open();
+                    // the whole period, an anchor inside it or not
+                    List<Session> whole = named().stream()
+                            .filter(s -> period(period, s.tradingDate())
+                                    .equals(period(period, sessions.getFirst().tradingDate())))
+                            .toList();
+                    bar.start = whole.getFirst().open();
                     bar.end = sessions.getLast().close();
-                    boolean late = tape.time(0) - bar.start > 60 * Given.SECOND;
+                    boolean late = tape.time(0) - bar.start > 60 * Given.SECOND
+                            || !whole.getFirst().equals(sessions.getFirst());
                     bar.marks = late || sessions.stream().anyMatch(incomplete::contains) ? " incomplete" : "";
                     bars.add(bar);
                 }
