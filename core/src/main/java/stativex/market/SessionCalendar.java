@@ -32,6 +32,11 @@ public final class SessionCalendar {
     private final Map<DayOfWeek, List<Hours>> week;
     private final Map<LocalDate, List<Hours>> exceptions;
     private final long lateAfter;
+    /**
+     * The session that was asked for last. Written by any thread without care: it is immutable, and another one in its
+     * place only costs a search.
+     */
+    private Optional<Session> asked = Optional.empty();
 
     /** A first session counts as incomplete when its first print comes more than {@link Session#LATE} after its open. */
     public SessionCalendar(ZoneId zone, Map<DayOfWeek, List<Hours>> week, Map<LocalDate, List<Hours>> exceptions) {
@@ -53,6 +58,8 @@ public final class SessionCalendar {
         this.zone = zone;
         this.week = Map.copyOf(week);
         this.exceptions = Map.copyOf(exceptions);
+        week.values().forEach(SessionCalendar::checkHours);
+        exceptions.values().forEach(SessionCalendar::checkHours);
         LocalDate monday = LocalDate.of(2026, 1, 5);
         check(monday, monday.plusDays(8));
         for (LocalDate date : exceptions.keySet()) {
@@ -63,14 +70,21 @@ public final class SessionCalendar {
         }
     }
 
+    private static void checkHours(List<Hours> sessions) {
+        for (Hours h : sessions) {
+            boolean closes = h.closeOffset() != h.openOffset()
+                    ? h.closeOffset() > h.openOffset()
+                    : h.close().isAfter(h.open());
+            if (!closes) {
+                throw new IllegalArgumentException("session " + h.name() + " closes at or before its open");
+            }
+        }
+    }
+
     private void check(LocalDate from, LocalDate to) {
         long end = Long.MIN_VALUE;
         for (LocalDate date = from; !date.isAfter(to); date = date.plusDays(1)) {
             for (Session session : sessions(date)) {
-                if (session.close() <= session.open()) {
-                    throw new IllegalArgumentException(
-                            "session " + session.name() + " of " + date + " closes at or before its open");
-                }
                 if (session.open() < end) {
                     throw new IllegalArgumentException(
                             "session " + session.name() + " of " + date + " overlaps the one before it");
@@ -97,22 +111,41 @@ public final class SessionCalendar {
         return names;
     }
 
-    /** The sessions of a trading date in order; empty when it is no trading date. */
+    /**
+     * The sessions of a trading date in order; empty when it is no trading date. A session that is empty on it, inside a
+     * missing hour, does not take place.
+     */
     public List<Session> sessions(LocalDate date) {
-        List<Hours> hours = exceptions.getOrDefault(date, week.getOrDefault(date.getDayOfWeek(), List.of()));
+        List<Hours> hours = exceptions.getOrDefault(date, week.getOrDefault(date.getDayOfWeek(), List.of()))
+                .stream().filter(h -> open(date, h) < close(date, h)).toList();
         List<Session> sessions = new ArrayList<>(hours.size());
         for (int i = 0; i < hours.size(); i++) {
             Hours h = hours.get(i);
-            sessions.add(
-                    new Session(date, h.name(), TapeTime.first(date.plusDays(h.openOffset()).atTime(h.open()), zone),
-                            TapeTime.first(date.plusDays(h.closeOffset()).atTime(h.close()), zone), i == 0,
-                            i == hours.size() - 1));
+            sessions.add(new Session(date, h.name(), open(date, h), close(date, h), i == 0, i == hours.size() - 1));
         }
         return sessions;
     }
 
+    private long open(LocalDate date, Hours h) {
+        return TapeTime.first(date.plusDays(h.openOffset()).atTime(h.open()), zone);
+    }
+
+    private long close(LocalDate date, Hours h) {
+        return TapeTime.first(date.plusDays(h.closeOffset()).atTime(h.close()), zone);
+    }
+
     /** The session that contains {@code time}, else the next one. Empty when none follows within 60 days. */
     public Optional<Session> current(long time) {
+        Optional<Session> same = asked;
+        if (same.isPresent() && same.get().contains(time)) {
+            return same;
+        }
+        Optional<Session> found = find(time);
+        asked = found;
+        return found;
+    }
+
+    private Optional<Session> find(long time) {
         LocalDate day = TapeTime.in(zone, time).toLocalDate();
         for (LocalDate date = day.minusDays(2); !date.isAfter(day.plusDays(LONGEST_GAP_DAYS)); date = date
                 .plusDays(1)) {

@@ -6,6 +6,7 @@ import static org.testng.Assert.assertThrows;
 import static org.testng.Assert.assertTrue;
 import static org.testng.Assert.expectThrows;
 
+import java.time.DayOfWeek;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
@@ -255,5 +256,25 @@ public class MarketTest {
         var b = new SessionCalendar.Hours("B", LocalTime.of(2, 0), 0, LocalTime.of(4, 0), 0);
         assertThrows(IllegalArgumentException.class, () -> new SessionCalendar(ZoneOffset.UTC,
                 Map.of(java.time.DayOfWeek.MONDAY, List.of(a, b)), Map.of()));
+    }
+
+    @Test
+    public void aSessionInsideTheMissingHourDoesNotTakePlace() {
+        // IANA rules: New Zealand's clocks go from 02:00 to 03:00 on 2026-09-27, a Sunday
+        ZoneId zone = ZoneId.of("Pacific/Auckland");
+        SessionCalendar.Hours gap = new SessionCalendar.Hours("Early", LocalTime.of(2, 15), 0, LocalTime.of(2, 45), 0);
+        SessionCalendar.Hours day = new SessionCalendar.Hours("Day", LocalTime.of(8, 30), 0, LocalTime.of(17, 0), 0);
+        LocalDate sunday = LocalDate.of(2026, 9, 27);
+        SessionCalendar calendar = new SessionCalendar(zone,
+                Map.of(DayOfWeek.SUNDAY, List.of(gap, day), DayOfWeek.MONDAY, List.of(gap, day)),
+                Map.of(sunday.plusDays(1), List.of(day), sunday.minusDays(7), List.of(gap)));
+        List<Session> held = calendar.sessions(sunday);
+        assertEquals(held.stream().map(Session::name).toList(), List.of("Day"));
+        assertTrue(held.getFirst().first(), "it gives the day's open");
+        assertEquals(calendar.sessions(sunday.plusDays(7)).size(), 2, "on other days it takes place");
+        SessionCalendar only = new SessionCalendar(zone, Map.of(DayOfWeek.SUNDAY, List.of(gap)), Map.of());
+        assertEquals(only.sessions(sunday), List.of(), "without another session the date is no trading date");
+        long noon = TapeTime.first(sunday.atTime(12, 0), zone);
+        assertEquals(only.current(noon).orElseThrow().tradingDate(), sunday.plusDays(7));
     }
 }
