@@ -201,20 +201,19 @@ public final class BarSeries {
     private void contracts(int from, int to, long part, long contracts, ContractSink sink) {
         sink.take(from, part);
         long left = contracts - part;
-        Optional<Session> session = filter.isPresent() ? session(tape.time(from)) : Optional.empty();
-        boolean whole = session.isEmpty() || tape.time(to) < session.get().close();
-        for (int print = from + 1; print < to; print++) {
-            if (!whole) {
-                long time = tape.time(print);
-                if (session.isEmpty() || time >= session.get().close()) {
-                    session = session(time);
-                }
-                if (session.isEmpty() || !session.get().contains(time) || !uses(session.get())) {
-                    continue;
-                }
+        int print = from + 1;
+        while (print < to) {
+            // prints of sessions that make no bars may lie in between
+            Optional<Session> session = filter.isPresent() ? session(tape.time(print)) : Optional.empty();
+            int end = session.isPresent() ? Math.min(to, tape.firstAt(session.get().close())) : to;
+            int begin = session.isPresent()
+                    ? Math.min(end, Math.max(print, tape.firstAt(session.get().open())))
+                    : print;
+            if (begin < end && (session.isEmpty() || uses(session.get()))) {
+                sink.takeWhole(tape, begin, end);
+                left -= tape.contracts(begin, end);
             }
-            sink.take(print, tape.size(print));
-            left -= tape.size(print);
+            print = end;
         }
         if (to > from) {
             sink.take(to, left);

@@ -233,6 +233,30 @@ public final class Tape {
         }
     }
 
+    /** Contracts of the prints {@code from} to {@code to}, the last one not included. */
+    long contracts(int from, int to) {
+        long sum = 0;
+        int print = from;
+        while (print < to) {
+            TapeBlock block = of(print);
+            int end = Math.min(to, block.first() + block.count());
+            sum += block.contracts(print, end);
+            print = end;
+        }
+        return sum;
+    }
+
+    /** Adds the prints {@code from} to {@code to}, the last one not included, to sums. */
+    public void weigh(int from, int to, WeightedSums sums) {
+        int print = from;
+        while (print < to) {
+            TapeBlock block = of(print);
+            int end = Math.min(to, block.first() + block.count());
+            block.weigh(print, end, sums);
+            print = end;
+        }
+    }
+
     /** The first print whose time is not before {@code nanos}; {@link #count()} when there is none. */
     public int firstAt(long nanos) {
         // the last block that begins before that time; in earlier ones nothing can be as late

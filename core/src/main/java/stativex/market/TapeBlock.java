@@ -324,6 +324,47 @@ public final class TapeBlock {
         bar.sold += sold;
     }
 
+    /** Contracts of the prints {@code from} to {@code to}, the last one not included. */
+    long contracts(int from, int to) {
+        MemorySegment codes = size;
+        long end = to - first;
+        long sum = 0;
+        for (long i = from - first; i < end; i++) {
+            sum += codes.getAtIndex(INT, i) & SIZE_MASK;
+        }
+        return sum;
+    }
+
+    /** Adds the same prints to sums of sizes, distances and squares, in whole numbers. */
+    void weigh(int from, int to, WeightedSums sums) {
+        MemorySegment prices = price;
+        MemorySegment codes = size;
+        long shift = base - sums.anchor();
+        long end = to - first;
+        long contracts = 0;
+        long distances = 0;
+        long squares = 0;
+        long furthest = 0;
+        for (long i = from - first; i < end; i++) {
+            long away = prices.getAtIndex(INT, i) + shift;
+            long many = codes.getAtIndex(INT, i) & SIZE_MASK;
+            contracts += many;
+            distances += away * many;
+            squares += away * away * many;
+            furthest = Math.max(furthest, Math.abs(away));
+        }
+        // no partial sum can have left a long when the furthest print at every size would not have
+        boolean fits = furthest < 1 << 30
+                && (contracts == 0 || furthest * furthest <= Long.MAX_VALUE / contracts);
+        if (fits) {
+            sums.add(contracts, distances, squares);
+        } else {
+            for (int print = from; print < to; print++) {
+                sums.add(price(print), sizeCode(print) & SIZE_MASK);
+            }
+        }
+    }
+
     /** The first of the prints {@code from} to {@code to} with which their sizes add up to {@code sum} or more, else {@code to}. */
     int fills(int from, int to, long sum) {
         MemorySegment codes = size;

@@ -1,15 +1,17 @@
 package stativex.study;
 
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import stativex.market.ContractSink;
 import stativex.market.Period;
 import stativex.market.Tape;
+import stativex.market.WeightedSums;
 
 /**
  * Volume-weighted average price over the contracts of the series' closed bars, each at its print's price, since the open
  * of the session, day, week or month, or of the last N bars; deviation √(Σ size·(price − VWAP)² ÷ Σ size) and bands k
- * deviations away. Warm-up: one bar, or N. Sums are whole numbers against a nearby price, so no digits are lost. Source:
+ * deviations away. Warm-up: one bar, or N. Sums are exact whole numbers of the distances from the period's first price. Source:
  * SEMANTICS, "Studies".
  */
 final class Vwap extends Study implements ContractSink {
@@ -29,22 +31,19 @@ final class Vwap extends Study implements ContractSink {
     private final OutputColumn upper;
     private final OutputColumn lower;
     private final OutputColumn deviation;
-    /** Price that sums are counted against, by row; likewise the sums of the row or since the period's start. */
-    private final OutputColumn anchors = memory();
     private final OutputColumn starts = memory();
-    private final OutputColumn sizes = memory();
-    private final OutputColumn sums = memory();
-    private final OutputColumn squares = memory();
-    private final OutputColumn rolled = memory();
     private final Frame frame;
     private final Tape tape;
     private final Optional<Period> period;
     private final int length;
     private final double bands;
-    private long anchor;
-    private double size;
-    private double sum;
-    private double square;
+    /** What the sums were after each row, {@value #KEPT} figures a row: of its period, or with rolling since the first bar. */
+    private long[] kept = new long[64 * KEPT];
+    private final WeightedSums sums = new WeightedSums();
+    /** No contract of the period has been taken yet. */
+    private boolean untouched;
+
+    private static final int KEPT = 5;
 
     Vwap(StudyInputs in) {
         this.frame = in.frame();
@@ -61,14 +60,28 @@ final class Vwap extends Study implements ContractSink {
 
     @Override
     public void take(int print, long contracts) {
-        long away = tape.price(print) - anchor;
-        size += contracts;
-        sum += (double) away * contracts;
-        square += (double) (away * away) * contracts;
+        begin(print);
+        sums.add(tape.price(print), contracts);
+    }
+
+    @Override
+    public void takeWhole(Tape of, int from, int to) {
+        begin(from);
+        of.weigh(from, to, sums);
+    }
+
+    private void begin(int print) {
+        if (untouched) {
+            sums.begin(tape.price(print));
+            untouched = false;
+        }
     }
 
     @Override
     void compute(int from, int to) {
+        if (to * KEPT > kept.length) {
+            kept = Arrays.copyOf(kept, Math.max(to * KEPT, kept.length * 2));
+        }
         for (int row = from; row < to; row++) {
             if (period.isPresent()) {
                 since(row, period.get());
@@ -82,49 +95,52 @@ final class Vwap extends Study implements ContractSink {
         double[] begins = starts.values();
         begins[row] = frame.periodStart(by, row, begins);
         boolean anew = row == 0 || begins[row] != begins[row - 1];
-        anchor = anew ? tape.price(frame.last(row)) : (long) anchors.values()[row - 1];
-        size = anew ? 0 : sizes.values()[row - 1];
-        sum = anew ? 0 : sums.values()[row - 1];
-        square = anew ? 0 : squares.values()[row - 1];
+        untouched = anew;
         if (anew) {
+            sums.begin(0);
             frame.contractsSince(row, (long) begins[row], this);
         } else {
+            restore(row - 1);
             frame.contracts(row, this);
         }
         keep(row);
-        show(row);
+        show(row, true);
     }
 
     private void rolling(int row) {
-        anchor = row == 0 ? tape.price(frame.first(row)) : (long) anchors.values()[row - 1];
-        size = 0;
-        sum = 0;
-        square = 0;
+        untouched = row == 0;
+        if (row > 0) {
+            restore(row - 1);
+        }
         frame.contracts(row, this);
         keep(row);
-        double[] n = rolled.values();
-        size = windowSum(sizes, row, n);
-        sum = windowSum(sums, row, n);
-        square = windowSum(squares, row, n);
-        show(row);
+        int before = (row - length) * KEPT;
+        if (before >= 0) {
+            sums.sinceFrom(kept[before + 1], kept[before + 2], kept[before + 3], kept[before + 4],
+                    tape.price(frame.first(row - length + 1)));
+        } else if (before == -KEPT) {
+            sums.sinceFrom(0, 0, 0, 0, tape.price(frame.first(0)));
+        }
+        show(row, before >= -KEPT);
     }
 
-    private double windowSum(OutputColumn column, int row, double[] scratch) {
-        Windows.sums(column.values(), row, row + 1, length, scratch);
-        return scratch[row];
+    private void restore(int row) {
+        int at = row * KEPT;
+        sums.set(kept[at], kept[at + 1], kept[at + 2], kept[at + 3], kept[at + 4]);
     }
 
     private void keep(int row) {
-        anchors.values()[row] = anchor;
-        sizes.values()[row] = size;
-        sums.values()[row] = sum;
-        squares.values()[row] = square;
+        int at = row * KEPT;
+        kept[at] = sums.anchor();
+        kept[at + 1] = sums.contracts();
+        kept[at + 2] = sums.distances();
+        kept[at + 3] = sums.squaresHigh();
+        kept[at + 4] = sums.squaresLow();
     }
 
-    private void show(int row) {
-        double away = Windows.ratio(sum, size);
-        double sigma = Math.sqrt(Math.max(0, Windows.ratio(square, size) - away * away));
-        double value = anchor + away;
+    private void show(int row, boolean known) {
+        double value = known ? sums.mean() : Double.NaN;
+        double sigma = known ? sums.deviation() : Double.NaN;
         mean.values()[row] = value;
         deviation.values()[row] = sigma;
         upper.values()[row] = value + bands * sigma;
