@@ -64,6 +64,8 @@ public class TapesTest {
         String csv = folder.resolve("tdl.ticks.csv").toString();
         assertTrue(said(0, "import", csv, "--contract", contract, "--look").contains("455221 prints"));
         assertTrue(said(0, "tapes", "list").contains("No tape yet"), "looking keeps nothing");
+        assertTrue(said(1, "import", csv, "--contract", contract, "--name", "never", "--incomplete", "2026-09-21/Noon")
+                .contains("incomplete session 2026-09-21/Noon: expected a session of that date, which has"));
         assertTrue(said(0, "import", csv, "--contract", contract, "--name", "TDL 2026-12", "--incomplete",
                 "2026-09-21/Day").contains("Kept as TDL 2026-12"));
         assertTrue(said(0, "tapes").contains("TDL 2026-12: TDL, 455221 prints, 2026-09-17 to 2026-09-24"));

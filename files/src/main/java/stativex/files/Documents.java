@@ -4,13 +4,16 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.DayOfWeek;
 import java.time.LocalDate;
+import java.time.format.TextStyle;
 import java.util.ArrayList;
 import java.util.EnumMap;
-import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.stream.Collectors;
 import java.util.zip.CRC32C;
 import stativex.account.Account;
 import stativex.account.Rulebook;
@@ -72,37 +75,48 @@ public final class Documents {
     }
 
     private static SessionCalendar calendar(Field field) {
-        Map<DayOfWeek, List<SessionCalendar.Hours>> week = new EnumMap<>(DayOfWeek.class);
+        Map<DayOfWeek, Field.Placed<List<SessionCalendar.Hours>>> week = new EnumMap<>(DayOfWeek.class);
         for (Field entry : field.items("week")) {
             List<SessionCalendar.Hours> sessions = sessions(entry);
-            entry.days("days").forEach(day -> week.put(day, sessions));
+            entry.days("days").forEach(day -> entry.putOnce(week, day, sessions,
+                    day.getDisplayName(TextStyle.FULL, Locale.ENGLISH)));
         }
-        Map<LocalDate, List<SessionCalendar.Hours>> exceptions = new HashMap<>();
+        Map<LocalDate, Field.Placed<List<SessionCalendar.Hours>>> exceptions = new LinkedHashMap<>();
         for (Field entry : field.items("exceptions")) {
-            exceptions.put(entry.at("date").date(), sessions(entry));
+            LocalDate date = entry.at("date").date();
+            entry.putOnce(exceptions, date, sessions(entry), "the date " + date);
         }
-        return field.checked(() -> new SessionCalendar(field.at("zone").zone(), week, exceptions,
+        return field.checked(() -> new SessionCalendar(field.at("zone").zone(), values(week), values(exceptions),
                 field.maybe("lateSeconds").map(f -> f.integer() * TapeTime.SECOND).orElse(Session.LATE)));
     }
 
+    private static <K, V> Map<K, V> values(Map<K, Field.Placed<V>> placed) {
+        return placed.entrySet().stream().collect(Collectors.toMap(Map.Entry::getKey, e -> e.getValue().value()));
+    }
+
     private static List<SessionCalendar.Hours> sessions(Field field) {
-        return field.items("sessions").stream()
-                .map(s -> new SessionCalendar.Hours(s.at("name").text(), s.at("open").time(),
-                        s.maybe("openDay").map(Field::integer).orElse(0), s.at("close").time(),
-                        s.maybe("closeDay").map(Field::integer).orElse(0)))
-                .toList();
+        Map<String, Field.Placed<SessionCalendar.Hours>> sessions = new LinkedHashMap<>();
+        for (Field s : field.items("sessions")) {
+            String name = s.at("name").text();
+            s.putOnce(sessions, name, new SessionCalendar.Hours(name, s.at("open").time(),
+                    s.maybe("openDay").map(Field::integer).orElse(0), s.at("close").time(),
+                    s.maybe("closeDay").map(Field::integer).orElse(0)), "the session name \"" + name + "\"");
+        }
+        return sessions.values().stream().map(Field.Placed::value).toList();
     }
 
     static Read<Account> account(JsonNode document, String file, Function<String, JsonNode> named) {
+        eitherOr(document, "rulebook", "rulebookFile", file);
         Schemas.check(Schemas.Kind.ACCOUNT, document, file);
         JsonNode whole = putIn(document, "rulebook", "rulebookFile", file, named);
         Field root = Field.root(file, whole);
-        Map<String, Long> fees = new HashMap<>();
+        Map<String, Field.Placed<Long>> fees = new LinkedHashMap<>();
         for (Field fee : root.items("fees")) {
-            fees.put(fee.at("contract").text(), fee.at("perSide").money());
-            if (fees.get(fee.at("contract").text()) < 0) {
+            String contract = fee.at("contract").text();
+            if (fee.at("perSide").money() < 0) {
                 throw fee.problem("expected a fee of 0 or more, found " + fee.at("perSide").text());
             }
+            fee.putOnce(fees, contract, fee.at("perSide").money(), "the fee of " + contract);
         }
         Optional<Account.DayLoss> loss = root.maybe("dayLoss").filter(f -> f.at("on").flag())
                 .map(f -> f.checked(() -> new Account.DayLoss(f.at("amount").money(),
@@ -110,7 +124,7 @@ public final class Documents {
         Optional<Long> profit = root.maybe("dayProfit").filter(f -> f.at("on").flag()).map(f -> f.at("amount").money());
         Rulebook rulebook = rulebook(root.at("rulebook"));
         Account account = root.checked(() -> new Account(root.at("name").text(), root.at("currency").text(),
-                root.at("start").money(), fees, loss, profit, rulebook));
+                root.at("start").money(), values(fees), loss, profit, rulebook));
         return new Read<>(account, whole);
     }
 
@@ -162,13 +176,17 @@ public final class Documents {
         return String.format("%08x", sum.getValue());
     }
 
-    /** Puts a named document in the place of its name. */
-    private static JsonNode putIn(JsonNode document, String inside, String fileField, String file,
-            Function<String, JsonNode> named) {
-        if (document.has(inside) == document.has(fileField)) {
+    private static void eitherOr(JsonNode document, String inside, String fileField, String file) {
+        if (document.isObject() && document.has(inside) == document.has(fileField)) {
             throw BadInput.at(file, "$", "expected either " + inside + " or " + fileField + ", found "
                     + (document.has(inside) ? "both" : "neither"));
         }
+    }
+
+    /** Puts a named document in the place of its name. */
+    private static JsonNode putIn(JsonNode document, String inside, String fileField, String file,
+            Function<String, JsonNode> named) {
+        eitherOr(document, inside, fileField, file);
         if (document.has(inside)) {
             return document;
         }

@@ -44,7 +44,14 @@ public final class DrawingFile {
         }
         try {
             for (JsonNode entry : Json.read(file).required("drawings")) {
-                drawings.add(points(entry).on(contract));
+                Drawing drawn = points(entry).on(contract);
+                int before = drawings.stream().map(Drawing::name).toList().indexOf(drawn.name());
+                if (before >= 0) {
+                    throw new IllegalArgumentException(
+                            "the drawn name \"" + drawn.name() + "\" stands twice, in $.drawings["
+                                    + before + "] and $.drawings[" + drawings.size() + "]: expected it once");
+                }
+                drawings.add(drawn);
             }
             return drawings;
         } catch (JacksonException | IllegalArgumentException | DateTimeException | ArithmeticException e) {

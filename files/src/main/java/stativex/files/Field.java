@@ -6,9 +6,11 @@ import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
@@ -78,6 +80,22 @@ final class Field {
         return node.asString();
     }
 
+    /** This place as messages name it: {@code $.calendar.week[0]}. */
+    String path() {
+        return path;
+    }
+
+    /** Keeps what must stand once: when {@code key} is there already, both places are said. */
+    <K, V> void putOnce(Map<K, Placed<V>> known, K key, V value, String what) {
+        Placed<V> before = known.put(key, new Placed<>(path, value));
+        if (before != null) {
+            throw problem(what + " stands twice, there and in " + before.path() + ": expected it once");
+        }
+    }
+
+    /** A value with the place it stands at. */
+    record Placed<V>(String path, V value) {}
+
     /** Reads a value; what its reader refuses is said of this place. */
     <T> T as(Function<String, T> reader) {
         return checked(() -> reader.apply(text()));
@@ -134,7 +152,12 @@ final class Field {
 
     Set<DayOfWeek> days(String name) {
         Set<DayOfWeek> days = EnumSet.noneOf(DayOfWeek.class);
-        items(name).forEach(day -> days.add(DayOfWeek.valueOf(day.text().toUpperCase(Locale.ROOT))));
+        Map<DayOfWeek, Placed<DayOfWeek>> once = new EnumMap<>(DayOfWeek.class);
+        items(name).forEach(field -> {
+            DayOfWeek day = DayOfWeek.valueOf(field.text().toUpperCase(Locale.ROOT));
+            field.putOnce(once, day, day, field.text());
+            days.add(day);
+        });
         return days;
     }
 }

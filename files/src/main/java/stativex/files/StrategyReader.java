@@ -14,6 +14,7 @@ import stativex.exit.ExitPlan;
 import stativex.interlock.SessionWindow;
 import stativex.market.BarSettings;
 import stativex.market.BarType;
+import stativex.market.DrawnPoints;
 import stativex.market.TapeTime;
 import stativex.order.Order;
 import stativex.rule.Blueprint;
@@ -47,8 +48,18 @@ final class StrategyReader {
         List<SignalPlan.Filter> filters = root.items("filters").stream().map(StrategyReader::filter).toList();
         return root.checked(() -> new SignalPlan(bars(root.at("signal")), series,
                 root.items("studies").stream().map(StrategyReader::study).toList(),
-                root.items("drawings").stream().map(f -> f.checked(() -> DrawingFile.points(f.node()))).toList(),
+                drawings(root),
                 filters, confirmation(root), evaluate(root), most(root)));
+    }
+
+    /** What rules may name as drawn; a name stands once. */
+    static List<DrawnPoints> drawings(Field root) {
+        Map<String, Field.Placed<DrawnPoints>> drawings = new LinkedHashMap<>();
+        for (Field field : root.items("drawings")) {
+            DrawnPoints drawn = field.checked(() -> DrawingFile.points(field.node()));
+            field.putOnce(drawings, drawn.name(), drawn, "the drawn name \"" + drawn.name() + "\"");
+        }
+        return drawings.values().stream().map(Field.Placed::value).toList();
     }
 
     static Blueprint.SeriesDefinition series(Field field) {

@@ -82,6 +82,32 @@ public class DocumentsTest {
                         "$.tickValue: expected an amount in whole ten-thousandths"},
                 {"contract", "\"tickSize\": \"0.25\"", "\"tickSize\": \"0\"", "tick size above 0"},
                 {"contract", "\"close\": \"17:00\"", "\"close\": \"08:00\"", "closes at or before its open"},
+                {"contract", "\"sessions\": [{\"name\": \"Day\", \"open\": \"08:30\", \"close\": \"17:00\"}]}]",
+                        "\"sessions\": []}, {\"days\": [\"Tuesday\"], \"sessions\": []}]",
+                        "$.calendar.week[1]: Tuesday stands twice, there and in $.calendar.week[0]"},
+                {"contract", "\"Tuesday\"]", "\"Tuesday\", \"Monday\"]",
+                        "$.calendar.week[0].days[2]: Monday stands twice, there and in $.calendar.week[0].days[0]"},
+                {"contract", "\"zone\": \"Pacific/Auckland\",",
+                        "\"zone\": \"Pacific/Auckland\", \"exceptions\": [{\"date\": \"2026-10-26\", \"sessions\": []},"
+                                + "{\"date\": \"2026-10-26\", \"sessions\": []}],",
+                        "$.calendar.exceptions[1]: the date 2026-10-26 stands twice, there and in"
+                                + " $.calendar.exceptions[0]"},
+                {"contract", "[{\"name\": \"Day\", \"open\": \"08:30\", \"close\": \"17:00\"}]",
+                        "[{\"name\": \"Day\", \"open\": \"08:30\", \"close\": \"12:00\"},"
+                                + "{\"name\": \"Day\", \"open\": \"13:00\", \"close\": \"17:00\"}]",
+                        "sessions[1]: the session name \"Day\" stands twice, there and in"
+                                + " $.calendar.week[0].sessions[0]"},
+                {"account", "[{\"contract\": \"TDL\", \"perSide\": \"2.15\"}]",
+                        "[{\"contract\": \"TDL\", \"perSide\": \"2.15\"}, {\"contract\": \"TDL\", \"perSide\": \"1\"}]",
+                        "$.fees[1]: the fee of TDL stands twice, there and in $.fees[0]"},
+                {"account", "\"rulebookFile\": \"rules.json\"", "\"dayProfit\": {\"on\": false, \"amount\": \"1\"}",
+                        "Duplicate"},
+                {"account", ",\n  \"rulebookFile\": \"rules.json\"", "",
+                        "expected either rulebook or rulebookFile, found neither"},
+                {"strategy", "\"long\": {\"rule\"", "\"drawings\": [{\"kind\": \"level\", \"name\": \"shelf\","
+                        + " \"price\": \"1284.25\"}, {\"kind\": \"level\", \"name\": \"shelf\", \"price\": \"1284.50\"}],"
+                        + " \"long\": {\"rule\"",
+                        "$.drawings[1]: the drawn name \"shelf\" stands twice, there and in $.drawings[0]"},
                 {"plan", "\"offsetTicks\": 1", "\"offsetTicks\": 12",
                         "$.exit.breakeven: expected a breakeven offset below its trigger"},
                 {"plan", "\"ticks\": 14", "\"ticks\": 0", "targets[0].ticks: expected 1 or more"}};
@@ -99,6 +125,15 @@ public class DocumentsTest {
         });
         assertTrue(problem.getMessage().contains(words), problem.getMessage());
         assertTrue(problem.getMessage().contains(".json"), problem.getMessage());
+    }
+
+    @Test
+    public void whatTheReaderRefusesTheSchemaRefusesToo() {
+        String without = Texts.ACCOUNT.replace(",\n  \"rulebookFile\": \"rules.json\"", "");
+        assertNotEquals(without, Texts.ACCOUNT);
+        assertTrue(Schemas.problems(Schemas.Kind.ACCOUNT, Json.parse(Texts.ACCOUNT, "a"), "a").isEmpty());
+        assertTrue(Schemas.problems(Schemas.Kind.ACCOUNT, Json.parse(without, "a"), "a").stream()
+                .anyMatch(problem -> problem.getMessage().contains("rulebook")), "an account names its rulebook");
     }
 
     @Test

@@ -37,6 +37,9 @@ public class DrawingFileTest {
                 {"{\"drawings\": [{\"kind\": \"level\", \"name\": \"x\", \"price\": \"1284.30\"}]}", "tick grid"},
                 {"{\"drawings\": [{\"kind\": \"marker\", \"name\": \"x\", \"price\": \"1\", \"time\": \"soon\"}]}",
                         "soon"},
+                {"{\"drawings\": [{\"kind\": \"level\", \"name\": \"x\", \"price\": \"1\"}, {\"kind\": \"level\","
+                        + " \"name\": \"x\", \"price\": \"2\"}]}",
+                        "stands twice, in $.drawings[0] and $.drawings[1]"},
                 {"{\"drawings\": [{\"kind\": \"level\"}]}", "name"}, {"{", "expected JSON"}}) {
             Files.writeString(file, broken[0]);
             BadInput problem = expectThrows(BadInput.class, () -> new DrawingFile(folder, contract).read());

@@ -13,6 +13,7 @@ import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.Locale;
+import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.zip.CRC32C;
@@ -20,6 +21,7 @@ import java.util.zip.CheckedInputStream;
 import stativex.files.BadInput;
 import stativex.files.Documents;
 import stativex.market.Contract;
+import stativex.market.Session;
 import stativex.market.Tape;
 import stativex.market.TapeBlock;
 import stativex.market.TapeBuilder;
@@ -223,10 +225,22 @@ public final class TapeImport implements AutoCloseable {
      *
      * @param leaveOut whether the person wants bad lines left out; without it a file that has any is refused
      * @param incomplete sessions whose signals are to be declined because prints are missing
-     * @throws BadInput when there are bad lines and nobody said to leave them out, or the name is taken
+     * @throws BadInput when there are bad lines and nobody said to leave them out, the name is taken, or the contract has no
+     *         such session
      */
     public void keep(String name, boolean leaveOut, Set<Tape.SessionName> incomplete) {
+        incomplete.forEach(this::checkExists);
         keep(name, leaveOut, incomplete, false);
+    }
+
+    private void checkExists(Tape.SessionName session) {
+        List<String> names = info.contract().value().calendar().sessions(session.date()).stream().map(Session::name)
+                .toList();
+        if (!names.contains(session.name())) {
+            throw new BadInput("incomplete session " + session.text() + ": " + (names.isEmpty()
+                    ? "expected a trading date of " + info.contract().value().symbol() + ", found one without a session"
+                    : "expected a session of that date, which has " + String.join(", ", names)));
+        }
     }
 
     void keep(String name, boolean leaveOut, Set<Tape.SessionName> incomplete, boolean replace) {
