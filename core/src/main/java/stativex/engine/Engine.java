@@ -229,6 +229,9 @@ public final class Engine implements Reports {
             }
             for (StrategyRun run : runs) {
                 run.builder.heartbeat(ended.close());
+                if (run.series().isRenko() && run.builder.begunAnew()) {
+                    run.trade.ifPresent(trade -> trade.formingBarDiscarded(run.series().count()));
+                }
                 evaluator.evaluateClosed(run, true);
             }
             if (ended.last()) {
@@ -256,7 +259,8 @@ public final class Engine implements Reports {
         public void barMoment(StrategyRun run, long at) {
             now = at;
             run.builder.heartbeat(at);
-            evaluator.evaluateClosed(run, false);
+            // what only an event at or after the session's close brings is too late for an entry in it
+            evaluator.evaluateClosed(run, arrived >= clock.session().orElseThrow().close());
         }
 
         @Override
@@ -265,6 +269,8 @@ public final class Engine implements Reports {
             WindowSchedule.Stretch stretch = run.stretch.orElseThrow();
             if (stretch.from() == at) {
                 run.windowFlat = false;
+            }
+            if (run.windowBegins(at)) {
                 run.countAnew(SignalPlan.Within.WINDOW);
             }
             if (stretch.end() == SessionWindow.End.FLATTEN && stretch.lastEntry() == at) {
@@ -276,6 +282,10 @@ public final class Engine implements Reports {
                     cancelEntries(run);
                 }
                 run.windowsFrom(at);
+                if (run.windowBegins(at)) {
+                    run.windowFlat = false;
+                    run.countAnew(SignalPlan.Within.WINDOW);
+                }
             } else {
                 run.nextWindowClock(at);
             }
@@ -289,7 +299,7 @@ public final class Engine implements Reports {
             keeper.print(trade, print, price);
         }
         if (!run.bracket.leaveSent()) {
-            flatReason(run).ifPresent(reason -> flatten(run, reason));
+            flatReason(run).or(() -> run.flattening).ifPresent(reason -> flatten(run, reason));
         }
     }
 
@@ -317,6 +327,7 @@ public final class Engine implements Reports {
 
     private void flatten(StrategyRun run, String reason) {
         cancelEntries(run);
+        run.flattening = Optional.of(reason);
         if (run.bracket.open() > 0 && !run.bracket.leaveSent()) {
             exchange.leave(run.bracket, reason);
         }

@@ -94,7 +94,7 @@ final class EntryGate {
         long fee = engine.fee();
         long exitCost = Math.addExact(contract.money(contract.slippage(), 1), fee);
         for (StrategyRun run : engine.runs()) {
-            Optional<Long> planned = run.strategy.plan().stop().map(stop -> stop.distance(contract));
+            Optional<Long> planned = run.strategy.plan().initialStop(contract);
             Bracket bracket = run.bracket;
             for (int i = 0; i < bracket.entries().size(); i++) {
                 Order entry = bracket.entries().get(i);

@@ -20,10 +20,12 @@ final class Evaluator {
         this.engine = engine;
     }
 
-    /** Evaluates every signal bar that has closed, oldest first. */
+    /** Evaluates every signal bar that has closed, oldest first; what expires with any of them has expired before. */
     void evaluateClosed(StrategyRun run, boolean sessionCloses) {
+        if (run.program.rows() < run.series().count()) {
+            expireEntries(run);
+        }
         for (int bar = run.program.rows(); bar < run.series().count(); bar++) {
-            expireEntries(run, bar);
             engine.days().bar(engine.now(), engine.equity(), run.index);
             tellPosition(run, bar, bar + 1);
             run.program.takeNext();
@@ -112,10 +114,10 @@ final class Evaluator {
         }
     }
 
-    private void expireEntries(StrategyRun run, int bar) {
+    private void expireEntries(StrategyRun run) {
         if (run.strategy.entry().goodFor() instanceof Strategy.GoodFor.Bars(int n)) {
             for (Order entry : run.bracket.entries()) {
-                if (entry.state().live() && bar - entry.signalBar() >= n) {
+                if (entry.state().live() && run.series().count() - entry.closesBefore() >= n) {
                     engine.exchange().expire(entry);
                 }
             }
@@ -142,9 +144,10 @@ final class Evaluator {
         rule.sent++;
         if (run.idle()) {
             run.bracket = new Bracket(run.index, side);
+            run.flattening = Optional.empty();
         }
         engine.exchange().enter(run.bracket, run.strategy.entry().type(), run.strategy.entry().quantity(), price,
-                run.strategy.entry().goodFor() instanceof Strategy.GoodFor.Day, bar);
+                run.strategy.entry().goodFor() instanceof Strategy.GoodFor.Day, run.series().count());
     }
 
     /** The entry's price on the grid, rounded away from the market; absent ({@link Tape#NONE}) while warming up. */

@@ -31,8 +31,12 @@ final class OpenTrade {
     private long fees;
     private long slippageTicks;
     private long gapTicks;
+    /** Of the prints since the average last moved. */
     private long highest = Long.MIN_VALUE;
     private long lowest = Long.MAX_VALUE;
+    /** Of what lies before, against the average as it stood then; exit fills are in them at once. */
+    private long mfe;
+    private long mae;
     private long exitTime;
     private int exitPrint;
     private String exitReason = "";
@@ -43,8 +47,8 @@ final class OpenTrade {
         this.contract = contract;
         this.bracket = bracket;
         this.plan = plan;
-        this.initialStop = plan.stop().map(stop -> stop.distance(contract));
-        this.path = new StopPath(plan, bracket.side(), initialStop.orElse(0L), new Average(first.price(), 1));
+        this.initialStop = plan.initialStop(contract);
+        this.path = new StopPath(plan, bracket.side(), contract, new Average(first.price(), 1));
         this.allotted = new int[plan.targets().size()];
         this.entryBar = entryBar;
         this.entryTime = first.time();
@@ -81,6 +85,11 @@ final class OpenTrade {
         entryBar = bar;
     }
 
+    /** The bar that formed has been given up; if it was bar 0, the first close of all makes bar 1. */
+    void formingBarDiscarded(int closed) {
+        entryBar = Math.min(entryBar, closed - 1);
+    }
+
     /** Bars since entry once {@code closed} bars of the signal series have closed. */
     int bars(int closed) {
         return Math.max(0, closed - entryBar - 1);
@@ -96,6 +105,7 @@ final class OpenTrade {
             return false;
         }
         Average before = path.average();
+        foldExcursions();
         path.moveAverage(before.with(openBefore, fill.quantity(), fill.price()));
         point(fill.print());
         return !path.average().equals(before);
@@ -129,10 +139,7 @@ final class OpenTrade {
     void exit(Fill fill) {
         left += fill.quantity();
         exitSum = Math.addExact(exitSum, Math.multiplyExact(fill.price(), fill.quantity()));
-        if (bracket.open() == 0) {
-            highest = Math.max(highest, fill.price());
-            lowest = Math.min(lowest, fill.price());
-        }
+        takeExcursions(fill.price(), fill.price());
         exitTime = fill.time();
         exitPrint = fill.print();
         exitReason = fill.reason();
@@ -164,16 +171,38 @@ final class OpenTrade {
 
     /** Most ticks in favour so far, the last print included, at least 0, rounded down; 0 on the entry's own print. */
     double bestTicks(int lastPrint, long lastPrice) {
-        return lastPrint == entryPrint ? 0 : Math.max(0, Math.floor(mostTicks(side() == Side.LONG, lastPrice)));
+        return lastPrint == entryPrint ? 0 : favour(Math.max(highest, lastPrice), Math.min(lowest, lastPrice));
     }
 
     /** Most ticks against so far, likewise, rounded up. */
     double worstTicks(int lastPrint, long lastPrice) {
-        return lastPrint == entryPrint ? 0 : Math.max(0, Math.ceil(-mostTicks(side() != Side.LONG, lastPrice)));
+        return lastPrint == entryPrint ? 0 : against(Math.max(highest, lastPrice), Math.min(lowest, lastPrice));
     }
 
-    private double mostTicks(boolean high, long lastPrice) {
-        return openTicks(high ? Math.max(highest, lastPrice) : Math.min(lowest, lastPrice));
+    /** The prints so far count from the average as it stands. */
+    private void foldExcursions() {
+        if (highest >= lowest) {
+            takeExcursions(highest, lowest);
+        }
+        highest = Long.MIN_VALUE;
+        lowest = Long.MAX_VALUE;
+    }
+
+    private void takeExcursions(long high, long low) {
+        mfe = favour(high, low);
+        mae = against(high, low);
+    }
+
+    /** Most ticks in favour with prices up to {@code high} and down to {@code low} taken in, rounded down. */
+    private long favour(long high, long low) {
+        Average average = path.average();
+        return Math.max(mfe, side() == Side.LONG ? high - average.ceil(0) : average.floor(0) - low);
+    }
+
+    /** Most ticks against, likewise, rounded up. */
+    private long against(long high, long low) {
+        Average average = path.average();
+        return Math.max(mae, side() == Side.LONG ? average.ceil(0) - low : high - average.floor(0));
     }
 
     /** Notes where the stop stands now. */
@@ -185,18 +214,14 @@ final class OpenTrade {
 
     /** The trade as it stands. */
     Trade view(int closedBars, long lastTime, int lastPrint) {
-        Average average = path.average();
-        boolean seen = highest != Long.MIN_VALUE;
-        long up = seen ? highest : 0;
-        long down = seen ? lowest : 0;
-        boolean isLong = side() == Side.LONG;
-        long favour = !seen ? 0 : isLong ? up - average.ceil(0) : average.floor(0) - down;
-        long against = !seen ? 0 : isLong ? average.ceil(0) - down : up - average.floor(0);
+        boolean seen = highest >= lowest;
         long gross = contract.money(side().sign() * (exitSum - closedEntrySum()), 1);
         boolean done = bracket.open() == 0;
         return new Trade(number, bracket.owner(), side(), entryTime, done ? exitTime : lastTime, entryPrint,
-                done ? exitPrint : lastPrint, entered, entrySum, exitSum, left, gross, fees, Math.max(0, against),
-                Math.max(0, favour), bars(closedBars), exitReason, initialStop, contract.money(slippageTicks, 1),
+                done ? exitPrint : lastPrint, entered, entrySum, exitSum, left, gross, fees,
+                seen ? against(highest, lowest) : mae,
+                seen ? favour(highest, lowest) : mfe, bars(closedBars), exitReason, initialStop,
+                contract.money(slippageTicks, 1),
                 contract.money(gapTicks, 1), List.copyOf(stops));
     }
 

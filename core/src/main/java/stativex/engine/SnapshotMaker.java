@@ -95,7 +95,7 @@ final class SnapshotMaker {
 
     private List<Headroom> headroom(StrategyRun run) {
         long quantity = run.bracket.open() > 0 ? run.bracket.open() : run.strategy.entry().quantity();
-        Optional<Long> stopOut = run.strategy.plan().stop().map(stop -> stop.distance(contract))
+        Optional<Long> stopOut = run.strategy.plan().initialStop(contract)
                 .map(ticks -> contract.money(ticks + contract.slippage(), 1) + 2 * engine.fee());
         List<Headroom> headroom = new ArrayList<>();
         for (Line line : engine.watch().lines(engine.equity())) {

@@ -59,6 +59,8 @@ final class StrategyRun {
     boolean windowFlat;
     Bracket bracket;
     Optional<OpenTrade> trade = Optional.empty();
+    /** Why everything was asked to leave; what still enters before its entries have ended leaves, too. */
+    Optional<String> flattening = Optional.empty();
     int tradesToday;
     int daysSeen;
     /** Signals of day and longer bars, which wait for the next session's open. */
@@ -158,9 +160,13 @@ final class StrategyRun {
     void nextWindowClock(long time) {
         windowClock = TapeTime.NEVER;
         if (stretch.isPresent()) {
-            WindowSchedule.Stretch s = stretch.get();
-            windowClock = s.from() > time ? s.from() : s.lastEntry() > time ? s.lastEntry() : s.to();
+            windowClock = stretch.get().nextMoment(time);
         }
+    }
+
+    /** A window begins, be it inside a stretch that others began. */
+    boolean windowBegins(long at) {
+        return stretch.isPresent() && stretch.get().of().stream().anyMatch(window -> window.from() == at);
     }
 
     boolean windowAllows(long time) {

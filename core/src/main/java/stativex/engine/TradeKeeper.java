@@ -29,6 +29,7 @@ final class TradeKeeper {
     /** An entry fill: the bracket is attached or enlarged, and follows when the average moved. */
     void entered(OpenTrade trade, Fill fill) {
         Bracket bracket = trade.bracket();
+        Optional<Long> before = bracket.stop().isPresent() ? trade.path().level() : Optional.empty();
         boolean moved = trade.enter(fill);
         if (trade.path().hasLevel()) {
             boolean attached = bracket.stop().isPresent();
@@ -37,7 +38,7 @@ final class TradeKeeper {
                 exchange.change(bracket.stop().get(), trade.path().levelTicks(), trade.path().origin().word());
             }
             long beyond = bracket.side().sign() * (trade.path().levelTicks() - tape.price(fill.print()));
-            if (beyond > 0 && !bracket.leaving()) {
+            if (!before.equals(trade.path().level()) && beyond > 0 && !bracket.leaving()) {
                 exchange.leave(bracket, "stop at market");
             }
         }

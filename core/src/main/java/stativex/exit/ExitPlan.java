@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import stativex.market.Contract;
+import stativex.market.Side;
 
 /**
  * How a trade is left: one stop, targets with quantities, a breakeven move and trail steps. Distances are in ticks from
@@ -27,7 +28,22 @@ public record ExitPlan(String name, String version, Optional<Stop> stop, List<Ta
         /** @param money per contract, ten-thousandths; never further than asked */
         record PerContract(long money) implements Stop {}
 
-        /** @throws IllegalArgumentException when it is under a tick */
+        /**
+         * The stop's price for a trade at {@code average}, on the grid: ticks are counted away from the market, money is never
+         * further than asked.
+         */
+        default long level(Average average, Side side, Contract contract) {
+            return switch (this) {
+                case Ticks t -> average.away(side, -t.ticks());
+                case PerContract m -> average.within(side, m.money(), contract.tickValue());
+            };
+        }
+
+        /**
+         * Whole ticks from an average on the grid.
+         *
+         * @throws IllegalArgumentException when it is under a tick
+         */
         default long distance(Contract contract) {
             return switch (this) {
                 case Ticks t -> atLeastOne(t.ticks(), "stop");
@@ -95,6 +111,15 @@ public record ExitPlan(String name, String version, Optional<Stop> stop, List<Ta
         if (stop.isEmpty() && targets.stream().noneMatch(t -> t.ticks().isPresent())) {
             throw new IllegalArgumentException("expected a stop or a target, found neither");
         }
+    }
+
+    /**
+     * Ticks from an average on the grid to the level that the bracket is attached with: the tighter of the plan's stop and of a
+     * trail step that is active from the start. Empty without a stop.
+     */
+    public Optional<Long> initialStop(Contract contract) {
+        return stop.map(s -> trail.stream().filter(step -> step.activate() == 0).map(TrailStep::distance)
+                .reduce(s.distance(contract), Math::min));
     }
 
     /** In words: {@code stop 24 t · 1 at 28 t, 1 at 60 t · breakeven after 20 t, +1 · trail from 30 t, 20 behind, every 5}. */

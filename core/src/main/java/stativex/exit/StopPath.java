@@ -1,6 +1,7 @@
 package stativex.exit;
 
 import java.util.Optional;
+import stativex.market.Contract;
 import stativex.market.Side;
 
 /**
@@ -26,24 +27,24 @@ public final class StopPath {
 
     private final ExitPlan plan;
     private final Side side;
-    private final long initialDistance;
+    private final Contract contract;
     private Average average;
     private long bestPrice;
     private boolean breakevenSet;
+    /** The average has moved since the best was judged. */
+    private boolean judge;
     private boolean hasLevel;
     private long level;
     private Origin origin = Origin.STOP;
 
-    /** @param initialDistance ticks from the average to the initial stop; 0 for a plan without a stop */
-    public StopPath(ExitPlan plan, Side side, long initialDistance, Average average) {
+    /** @param average of the first entry fill */
+    public StopPath(ExitPlan plan, Side side, Contract contract, Average average) {
         this.plan = plan;
         this.side = side;
-        this.initialDistance = initialDistance;
+        this.contract = contract;
         this.average = average;
         this.bestPrice = side == Side.LONG ? Long.MIN_VALUE : Long.MAX_VALUE;
-        if (initialDistance > 0) {
-            tighten(atDistance(-initialDistance), Origin.STOP);
-        }
+        planned();
         refresh();
     }
 
@@ -75,7 +76,7 @@ public final class StopPath {
 
     /** Grid price of a distance in favour of the average, rounded away from the market for a stop. */
     public long atDistance(long ticks) {
-        return side == Side.LONG ? average.floor(ticks) : average.ceil(-ticks);
+        return average.away(side, ticks);
     }
 
     /** Grid price of a target {@code ticks} away, rounded away from the market. */
@@ -83,11 +84,20 @@ public final class StopPath {
         return side == Side.LONG ? average.ceil(ticks) : average.floor(-ticks);
     }
 
-    /** A later fill moved the average. Returns whether the level moved (it only ever tightens). */
+    /**
+     * A later fill moved the average. What the best now reaches is judged with the next {@link #print}. Returns whether the
+     * level moved (it only ever tightens).
+     */
     public boolean moveAverage(Average moved) {
         average = moved;
-        boolean changed = initialDistance > 0 && tighten(atDistance(-initialDistance), Origin.STOP);
-        return refresh() || changed;
+        judge = true;
+        boolean changed = planned();
+        return breakevenSet && tighten(atDistance(plan.breakeven().orElseThrow().offset()), Origin.BREAKEVEN)
+                || changed;
+    }
+
+    private boolean planned() {
+        return plan.stop().isPresent() && tighten(plan.stop().get().level(average, side, contract), Origin.STOP);
     }
 
     /**
@@ -97,10 +107,11 @@ public final class StopPath {
      */
     public boolean print(long price) {
         boolean further = side == Side.LONG ? price > bestPrice : price < bestPrice;
-        if (!further) {
+        if (!further && !judge) {
             return false;
         }
-        bestPrice = price;
+        judge = false;
+        bestPrice = further ? price : bestPrice;
         return refresh();
     }
 

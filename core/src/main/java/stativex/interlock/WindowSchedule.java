@@ -42,6 +42,15 @@ public final class WindowSchedule {
             return from <= time && time < lastEntry;
         }
 
+        /** The next moment after {@code time} at which one of its windows begins, it takes its last entry, or ends. */
+        public long nextMoment(long time) {
+            long next = lastEntry > time ? lastEntry : to;
+            for (Occurrence window : of) {
+                next = window.from() > time ? Math.min(next, window.from()) : next;
+            }
+            return next;
+        }
+
         /** {@code Morning}, or several joined by a plus sign. */
         public String name() {
             return String.join(" + ", of.stream().map(o -> o.window().name()).distinct().toList());

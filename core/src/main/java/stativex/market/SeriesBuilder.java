@@ -69,6 +69,11 @@ public final class SeriesBuilder {
         return former.forming().filter(bar -> !bar.isEmpty()).map(BarSeries.Forming::of);
     }
 
+    /** Whether the next print that makes a bar begins the series anew: what formed before is over. */
+    public boolean begunAnew() {
+        return restarted;
+    }
+
     /** When a bar next closes by the clock inside the session; {@link TapeTime#NEVER} if none does. */
     public long nextBar() {
         return inside ? former.nextClose() : TapeTime.NEVER;

@@ -52,7 +52,7 @@ public final class Order {
     private final boolean buy;
     private final long sent;
     private final long reference;
-    private final int signalBar;
+    private final int closesBefore;
     int quantity;
     int filled;
     long price;
@@ -70,7 +70,7 @@ public final class Order {
     boolean everything;
 
     Order(int number, Bracket bracket, Role role, Type type, boolean buy, int quantity, long price, String reason,
-            int sentAfter, long sent, long accepted, long expires, long reference, int signalBar) {
+            int sentAfter, long sent, long accepted, long expires, long reference, int closesBefore) {
         this.number = number;
         this.bracket = bracket;
         this.role = role;
@@ -84,7 +84,7 @@ public final class Order {
         this.accepted = accepted;
         this.expires = expires;
         this.reference = reference;
-        this.signalBar = signalBar;
+        this.closesBefore = closesBefore;
     }
 
     /** Runs in order of sending, from 1. */
@@ -135,9 +135,9 @@ public final class Order {
         return reason;
     }
 
-    /** The signal bar an entry was sent at; −1 for other orders. */
-    public int signalBar() {
-        return signalBar;
+    /** Signal bars that had closed when an entry was sent; −1 for other orders. */
+    public int closesBefore() {
+        return closesBefore;
     }
 
     public long sent() {

@@ -55,13 +55,14 @@ public final class SimulatedExchange {
      *
      * @param price ticks; {@link Tape#NONE} for a market order
      * @param goodForDay until the last session's close of the trading day in which it is accepted
-     * @param signalBar the signal bar it is sent at
+     * @param closesBefore signal bars that have closed
      */
-    public Order enter(Bracket bracket, Order.Type type, int quantity, long price, boolean goodForDay, int signalBar) {
+    public Order enter(Bracket bracket, Order.Type type, int quantity, long price, boolean goodForDay,
+            int closesBefore) {
         long accepted = Math.addExact(now, terms.latency());
         Optional<Long> expires = goodForDay ? dayClose(accepted) : Optional.of(UNTIL_CANCELLED);
         Order order = order(bracket, Order.Role.ENTRY, type, bracket.side() == Side.LONG, quantity, price, "entry",
-                accepted, expires.orElse(accepted), signalBar);
+                accepted, expires.orElse(accepted), closesBefore);
         bracket.entries.add(order);
         if (expires.isEmpty()) {
             order.state = Order.State.REJECTED;
@@ -205,11 +206,10 @@ public final class SimulatedExchange {
         limitRoom = tape.size(print);
         for (int i = 0; i < active.size(); i++) {
             Order order = active.get(i);
-            if (order.role() != Order.Role.ENTRY) {
-                leaveAndStopFirst(order.bracket(), print, time, price);
-            }
-            if (order.role() == Order.Role.ENTRY || order.role() == Order.Role.TARGET) {
+            if (order.role() == Order.Role.ENTRY) {
                 meet(order, print, time, price);
+            } else {
+                exits(order.bracket(), i, print, time, price);
             }
         }
         meeting = false;
@@ -220,8 +220,8 @@ public final class SimulatedExchange {
         arrivals.clear();
     }
 
-    /** Within a bracket: leave, then stop, then targets. */
-    private void leaveAndStopFirst(Bracket bracket, int print, long time, long price) {
+    /** All exits of a bracket, at the place of the first of them: leave, then stop, then targets. */
+    private void exits(Bracket bracket, int place, int print, long time, long price) {
         if (bracket.metPrint == print) {
             return;
         }
@@ -231,6 +231,12 @@ public final class SimulatedExchange {
         }
         if (bracket.stop.isPresent()) {
             meet(bracket.stop.get(), print, time, price);
+        }
+        for (int i = place; i < active.size(); i++) {
+            Order order = active.get(i);
+            if (order.bracket() == bracket && order.role() == Order.Role.TARGET) {
+                meet(order, print, time, price);
+            }
         }
     }
 
@@ -349,9 +355,9 @@ public final class SimulatedExchange {
     }
 
     private Order order(Bracket bracket, Order.Role role, Order.Type type, boolean buy, int quantity, long price,
-            String reason, long accepted, long expires, int signalBar) {
+            String reason, long accepted, long expires, int closesBefore) {
         return new Order(++numbers, bracket, role, type, buy, quantity, price, reason, lastPrint, now, accepted,
-                expires, lastPrice, signalBar);
+                expires, lastPrice, closesBefore);
     }
 
     private void arrive(Order order) {

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.OptionalLong;
 import stativex.engine.DayBook;
 import stativex.engine.Decision;
 import stativex.engine.Engine;
@@ -17,11 +18,13 @@ import stativex.market.Contract;
  * @param winRate trades with net &gt; 0 ÷ all; empty without trades
  * @param profitFactor Σ net of winners ÷ Σ |net| of losers; empty without losses
  * @param expectancyR mean of net ÷ R; empty without trades that have a stop
- * @param killingCost extra cost per trade at which net becomes zero, ten-thousandths rounded down; empty without trades
+ * @param averageTrade net ÷ trades in ten-thousandths, half away from zero; empty without trades
+ * @param killingCost extra cost per contract, both sides together, at which net becomes zero, ten-thousandths rounded down; empty
+ *     unless net is above 0
  * @param declined count by reason, in order of first appearance
  */
 public record Summary(int trades, int wins, OptionalDouble winRate, OptionalDouble profitFactor, long gross, long fees,
-        long net, long slippage, long gaps, OptionalDouble averageTrade, OptionalDouble payoff,
+        long net, long slippage, long gaps, OptionalLong averageTrade, OptionalDouble payoff,
         OptionalDouble expectancyR, long largestLoss, long deepestDrawdown, long longestDrawdown,
         Optional<DayBook.Day> worstDay, Optional<DayBook.Day> bestDay, List<DayBook.Day> days,
         Optional<Long> killingCost, Map<String, Integer> decisions, Map<String, Integer> declined) {
@@ -41,6 +44,7 @@ public record Summary(int trades, int wins, OptionalDouble winRate, OptionalDoub
         int wins = 0;
         int losses = 0;
         long largestLoss = 0;
+        long contracts = 0;
         double sumR = 0;
         int withR = 0;
         for (Trade trade : trades) {
@@ -48,6 +52,7 @@ public record Summary(int trades, int wins, OptionalDouble winRate, OptionalDoub
             fees += trade.fees();
             slippage += trade.slippage();
             gaps += trade.gaps();
+            contracts += trade.quantity();
             long net = trade.net();
             if (net > 0) {
                 wins++;
@@ -75,13 +80,18 @@ public record Summary(int trades, int wins, OptionalDouble winRate, OptionalDoub
         }
         List<DayBook.Day> days = List.copyOf(engine.days().days());
         return new Summary(count, wins, ratio(wins, count), ratio(won, lost), gross, fees, net, slippage, gaps,
-                ratio(net, count),
+                count == 0 ? OptionalLong.empty() : OptionalLong.of(halfAway(net, count)),
                 wins == 0 || losses == 0 ? OptionalDouble.empty() : ratio((double) won / wins, (double) lost / losses),
                 withR == 0 ? OptionalDouble.empty() : OptionalDouble.of(sumR / withR), largestLoss,
                 engine.days().deepestDrawdown(), engine.days().longestDrawdown(),
                 days.stream().min((a, b) -> Long.compare(a.result(), b.result())),
                 days.stream().max((a, b) -> Long.compare(a.result(), b.result())), days,
-                count == 0 ? Optional.empty() : Optional.of(Math.floorDiv(net, count)), decisions, declined);
+                net <= 0 ? Optional.empty() : Optional.of(Math.floorDiv(net, contracts)), decisions, declined);
+    }
+
+    /** a ÷ b, rounded half away from zero: alike for gains and losses. */
+    private static long halfAway(long a, long b) {
+        return Long.signum(a) * ((2 * Math.abs(a) + b) / (2 * b));
     }
 
     private static OptionalDouble ratio(double a, double b) {

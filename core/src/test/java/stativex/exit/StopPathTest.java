@@ -22,7 +22,7 @@ public class StopPathTest {
     }
 
     private static StopPath path(ExitPlan plan, Side side, long entry) {
-        return new StopPath(plan, side, plan.stop().orElseThrow().distance(Given.contract(0)), new Average(entry, 1));
+        return new StopPath(plan, side, Given.contract(0), new Average(entry, 1));
     }
 
     @Test
@@ -74,13 +74,13 @@ public class StopPathTest {
     @Test
     public void anOffGridAverageRoundsAwayFromTheMarket() {
         ExitPlan plan = plan(10, Optional.empty());
-        StopPath buyer = new StopPath(plan, Side.LONG, 10, new Average(2001, 2)); // 1000.5
+        StopPath buyer = new StopPath(plan, Side.LONG, Given.contract(0), new Average(2001, 2)); // 1000.5
         assertEquals(buyer.levelTicks(), 990);
         assertEquals(buyer.target(10), 1011);
-        StopPath seller = new StopPath(plan, Side.SHORT, 10, new Average(2001, 2));
+        StopPath seller = new StopPath(plan, Side.SHORT, Given.contract(0), new Average(2001, 2));
         assertEquals(seller.levelTicks(), 1011);
         assertEquals(seller.target(10), 990);
-        StopPath below = new StopPath(plan, Side.LONG, 10, new Average(-2001, 2));
+        StopPath below = new StopPath(plan, Side.LONG, Given.contract(0), new Average(-2001, 2));
         assertEquals(below.levelTicks(), -1011);
     }
 
@@ -128,7 +128,7 @@ public class StopPathTest {
             ExitPlan plan = plan(stop, breakeven, trail.toArray(ExitPlan.TrailStep[]::new));
             long sum = dice.nextInt(-3000, 3000);
             int quantity = dice.nextInt(1, 8);
-            StopPath path = new StopPath(plan, side, stop, new Average(sum, quantity));
+            StopPath path = new StopPath(plan, side, Given.contract(0), new Average(sum, quantity));
             BigDecimal average = BigDecimal.valueOf(sum).divide(BigDecimal.valueOf(quantity), 30,
                     RoundingMode.HALF_EVEN);
             BigDecimal best = BigDecimal.ZERO;

@@ -108,7 +108,8 @@ final class NaiveTrader {
         List<O> targets = new ArrayList<>();
         int[] allotted;
         boolean breakeven;
-        boolean over;
+        /** Why a flatten was sent; what fills after it leaves for that reason. */
+        String flattened = "";
 
         int open() {
             return entered - left;
@@ -334,23 +335,15 @@ final class NaiveTrader {
         for (O o : meeting) {
             if (o.role.equals("entry")) {
                 meet(o, p, room);
-                continue;
-            }
-            if (!exitsDone) {
+            } else if (!exitsDone) {
                 exitsDone = true;
-                for (O leave : meeting) {
-                    if (leave.role.equals("leave")) {
-                        meet(leave, p, room);
+                for (String kind : List.of("leave", "stop", "target")) {
+                    for (O exit : meeting) {
+                        if (exit.role.equals(kind)) {
+                            meet(exit, p, room);
+                        }
                     }
                 }
-                for (O stop : meeting) {
-                    if (stop.role.equals("stop")) {
-                        meet(stop, p, room);
-                    }
-                }
-            }
-            if (o.role.equals("target")) {
-                meet(o, p, room);
             }
         }
         last = p.price;
@@ -368,8 +361,11 @@ final class NaiveTrader {
                 sendLevel(p.price);
             }
         }
-        if (trade != null && trade.open() > 0 && !mustBeFlat().isEmpty()) {
-            flatten(mustBeFlat());
+        if (trade != null && trade.open() > 0) {
+            String why = mustBeFlat().isEmpty() ? trade.flattened : mustBeFlat();
+            if (!why.isEmpty()) {
+                flatten(why);
+            }
         }
         // (5)
         judge();
@@ -415,6 +411,9 @@ final class NaiveTrader {
 
     private void flatten(String reason) {
         cancelEntries();
+        if (trade != null) {
+            trade.flattened = reason;
+        }
         boolean sent = orders.stream().anyMatch(o -> o.all && o.alive());
         if (trade != null && trade.open() > 0 && !sent) {
             leave(reason);
@@ -586,7 +585,15 @@ final class NaiveTrader {
             t.costDenominator = d / g;
         }
         long was = t.level;
-        setLevel();
+        if (t.firstPrint == at && was == NONE) {
+            setLevel();
+        } else {
+            // a later fill: what the best now reaches is judged in step (4)
+            tighten(t, stopPrice(t, -s.stop), "stop");
+            if (t.breakeven) {
+                tighten(t, stopPrice(t, s.breakevenOffset), "breakeven");
+            }
+        }
         if (t.stop == null) {
             t.stop = send("stop", "stop", t.sign < 0, t.open(), t.level, t.origin, 0);
         } else {
@@ -598,12 +605,10 @@ final class NaiveTrader {
         long p = tape.get(at).price;
         boolean beyond = t.sign > 0 ? t.level > p : t.level < p;
         boolean leaving = orders.stream().anyMatch(x -> x.all && x.alive()) || t.stop.triggered && t.stop.alive();
-        if (beyond && !leaving) {
+        if (t.level != was && beyond && !leaving) {
             leave("stop at market");
         }
-        if (was == NONE || moved || true) {
-            allot(t, q, moved);
-        }
+        allot(t, q, moved);
     }
 
     private void allot(T t, int q, boolean moved) {
@@ -848,7 +853,9 @@ final class NaiveTrader {
 
     private long risk(int sign, String type, long price) {
         if (trade == null || trade.open() == 0) {
-            return s.stop;
+            // the initial stop: the tighter of the plan's and of a trail from the start
+            return Math.min(s.stop,
+                    s.trail.stream().filter(x -> x.activate == 0).mapToLong(Trail::distance).min().orElse(s.stop));
         }
         long far = far(sign > 0, tape.get(at));
         long entry = switch (type) {

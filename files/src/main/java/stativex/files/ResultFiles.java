@@ -144,11 +144,14 @@ public final class ResultFiles {
         json.put("net", Money.text(s.net()));
         json.put("slippage", Money.text(s.slippage()));
         json.put("gaps", Money.text(s.gaps()));
-        s.averageTrade().ifPresent(average -> json.put("averageTrade", Money.text(Math.round(average))));
+        s.averageTrade().ifPresent(average -> json.put("averageTrade", Money.text(average)));
         ratio(json, "payoff", s.payoff());
         ratio(json, "expectancyR", s.expectancyR());
         json.put("largestLoss", Money.text(s.largestLoss()));
-        s.killingCost().ifPresent(cost -> json.put("costThatKillsIt", Money.text(cost)));
+        s.killingCost().ifPresent(cost -> {
+            json.put("costThatKillsIt", Money.text(cost));
+            json.put("costThatKillsItTicks", Math.round(1e4 * cost / inputs.contract().tickValue()) / 1e4);
+        });
         json.put("deepestDrawdown", Money.text(s.deepestDrawdown()));
         json.put("longestDrawdownSeconds", s.longestDrawdown() / TapeTime.SECOND);
         s.worstDay().ifPresent(day -> json.put("worstDay", day(day)));
