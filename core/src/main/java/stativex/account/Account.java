@@ -36,7 +36,7 @@ public record Account(String name, String currency, long start, Map<String, Long
                 throw new IllegalArgumentException("expected a day profit above 0");
             }
         });
-        rulebook.floor().ifPresent(rule -> new Floor(rule, start));
+        rulebook.floor().ifPresent(rule -> new FloorJudge(rule, start));
     }
 
     /** @throws IllegalArgumentException when the account states no fee for the contract */

@@ -1,104 +1,188 @@
 package stativex.account;
 
-import java.util.Arrays;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import stativex.market.Bounds;
+import stativex.order.Owner;
 
 /**
- * Balance and positions of one account in one contract, by owner. Money in ten-thousandths. Realised result is by
- * average cost, rounded down to a ten-thousandth, the remainder staying with the open part, so that balance plus open
- * result is always exact. Source: SEMANTICS, "Account rulebooks".
+ * Balance and positions of one account, by contract and owner. Money in ten-thousandths. Realised result is by average cost,
+ * rounded down to a ten-thousandth, the remainder staying with the open part, so that balance plus open result is always exact.
+ * Source: SEMANTICS, "Account rulebooks".
  */
 public final class Ledger {
-    private final long tickValue;
     private long balance;
-    private final long[] realised;
-    private final long[] fees;
-    /** Contracts by owner, negative when short. */
-    private final long[] position;
-    /** Money paid for what is open, by owner, negative when short. */
-    private final long[] cost;
-    private long net;
-    private long netCost;
+    private final List<Holding> holdings = new ArrayList<>(1);
 
-    /** @param owners how many owners there are */
-    public Ledger(long start, long tickValue, int owners) {
-        this.balance = start;
-        this.tickValue = tickValue;
-        this.realised = new long[owners];
-        this.fees = new long[owners];
-        this.position = new long[owners];
-        this.cost = new long[owners];
+    public Ledger(long balance) {
+        this.balance = balance;
     }
 
-    /** Books a fill of {@code quantity} contracts at {@code price} ticks with {@code fee} in all. */
-    public void fill(int owner, boolean buy, long quantity, long price, long fee) {
-        long held = position[owner];
-        long signed = buy ? quantity : -quantity;
-        long closing = held != 0 && (held > 0) != buy ? Math.min(quantity, Math.abs(held)) : 0;
-        long value = Math.multiplyExact(price, tickValue);
-        if (closing > 0) {
-            // proceeds − cost share, the share rounded up so that the result rounds down
-            long direction = held > 0 ? 1 : -1;
-            long proceeds = Math.multiplyExact(Math.multiplyExact(value, closing), direction);
-            long share = -Math.floorDiv(Math.multiplyExact(-cost[owner], closing), Math.abs(held));
-            realised[owner] = Math.addExact(realised[owner], Math.subtractExact(proceeds, share));
-            balance = Math.addExact(balance, Math.subtractExact(proceeds, share));
-            cost[owner] = Math.subtractExact(cost[owner], share);
-            netCost = Math.subtractExact(netCost, share);
-        }
-        long opening = quantity - closing;
-        if (opening > 0) {
-            long paid = Math.multiplyExact(value, buy ? opening : -opening);
-            cost[owner] = Math.addExact(cost[owner], paid);
-            netCost = Math.addExact(netCost, paid);
-        }
-        position[owner] = Math.addExact(held, signed);
-        net += signed;
-        balance = Math.subtractExact(balance, fee);
-        fees[owner] = Math.addExact(fees[owner], fee);
+    /** Begins to keep a contract. @param tickValue money a tick of it is worth */
+    public Holding holding(long tickValue) {
+        Holding holding = new Holding(tickValue);
+        holdings.add(holding);
+        return holding;
     }
 
     public long balance() {
         return balance;
     }
 
-    /** Contracts an owner holds, negative when short. */
-    public long position(int owner) {
-        return position[owner];
+    /** Balance plus open result, each contract at the price it was last marked with. */
+    public long equity() {
+        long equity = balance;
+        for (int i = 0; i < holdings.size(); i++) {
+            equity = Math.addExact(equity, holdings.get(i).openResult());
+        }
+        return equity;
     }
 
-    /** Contracts of the account, negative when short; opposite owners net out. */
-    public long net() {
-        return net;
-    }
-
+    /** Whether no owner holds anything. */
     public boolean flat() {
-        for (long held : position) {
-            if (held != 0) {
+        for (int i = 0; i < holdings.size(); i++) {
+            if (holdings.get(i).open > 0) {
                 return false;
             }
         }
         return true;
     }
 
-    /** Contracts that would have to be traded to close every owner's position. */
-    public long contractsOpen() {
-        return Arrays.stream(position).map(Math::abs).sum();
+    /** What one owner holds of one contract. Contracts and cost are negative when short. */
+    public static final class Position {
+        private final Holding holding;
+        private long contracts;
+        private long cost;
+        private long realised;
+        private long fees;
+
+        private Position(Holding holding) {
+            this.holding = holding;
+        }
+
+        public long contracts() {
+            return contracts;
+        }
+
+        /** Open result at the contract's price, money. */
+        public long openResult() {
+            return holding.worth(contracts, cost);
+        }
+
+        /** Result since the start, open result included, after fees. */
+        public long result() {
+            return Math.subtractExact(Math.addExact(realised, openResult()), fees);
+        }
     }
 
-    /** Open result of an owner at a price in ticks. */
-    public long openResult(int owner, long price) {
-        return Math.subtractExact(Math.multiplyExact(Math.multiplyExact(position[owner], price), tickValue),
-                cost[owner]);
-    }
+    /** One contract: every owner's position, their net, and the price they are worth. */
+    public final class Holding {
+        private final long tickValue;
+        private final Map<Owner, Position> positions = new LinkedHashMap<>();
+        private long net;
+        private long netCost;
+        private long open;
+        private long price;
 
-    /** Result of an owner since the start, open result included, after fees. */
-    public long result(int owner, long price) {
-        return Math.subtractExact(Math.addExact(realised[owner], openResult(owner, price)), fees[owner]);
-    }
+        private Holding(long tickValue) {
+            this.tickValue = tickValue;
+        }
 
-    /** Balance plus open result at a price in ticks. */
-    public long equity(long price) {
-        return Math.addExact(balance,
-                Math.subtractExact(Math.multiplyExact(Math.multiplyExact(net, price), tickValue), netCost));
+        /** What is held is worth this from now on, ticks. */
+        public void mark(long last) {
+            price = last;
+        }
+
+        public Position position(Owner owner) {
+            return positions.computeIfAbsent(owner, o -> new Position(this));
+        }
+
+        /** Contracts of the account, negative when short; opposite owners net out. */
+        public long net() {
+            return net;
+        }
+
+        /** Contracts that would have to be traded to close every owner's position. */
+        public long open() {
+            return open;
+        }
+
+        public long openResult() {
+            return worth(net, netCost);
+        }
+
+        private long worth(long contracts, long cost) {
+            return contracts == 0
+                    ? -cost
+                    : Math.subtractExact(Math.multiplyExact(Math.multiplyExact(contracts, price), tickValue), cost);
+        }
+
+        /** Books a fill of {@code quantity} contracts at {@code at} ticks with {@code fee} in all. */
+        public void fill(Owner owner, boolean buy, long quantity, long at, long fee) {
+            Position held = position(owner);
+            long before = Math.abs(held.contracts);
+            long closing = held.contracts != 0 && held.contracts > 0 != buy ? Math.min(quantity, before) : 0;
+            long value = Math.multiplyExact(at, tickValue);
+            if (closing > 0) {
+                // proceeds − cost share, the share rounded up so that the result rounds down
+                long direction = held.contracts > 0 ? 1 : -1;
+                long proceeds = Math.multiplyExact(Math.multiplyExact(value, closing), direction);
+                long share = -Math.floorDiv(Math.multiplyExact(-held.cost, closing), before);
+                long result = Math.subtractExact(proceeds, share);
+                held.realised = Math.addExact(held.realised, result);
+                balance = Math.addExact(balance, result);
+                held.cost = Math.subtractExact(held.cost, share);
+                netCost = Math.subtractExact(netCost, share);
+            }
+            long opening = quantity - closing;
+            if (opening > 0) {
+                long paid = Math.multiplyExact(value, buy ? opening : -opening);
+                held.cost = Math.addExact(held.cost, paid);
+                netCost = Math.addExact(netCost, paid);
+            }
+            long signed = buy ? quantity : -quantity;
+            held.contracts = Math.addExact(held.contracts, signed);
+            net = Math.addExact(net, signed);
+            open += Math.abs(held.contracts) - before;
+            balance = Math.subtractExact(balance, fee);
+            held.fees = Math.addExact(held.fees, fee);
+        }
+
+        /** What equity changes by with a tick, other contracts standing still; money, negative when net short. */
+        public long perTick() {
+            return Math.multiplyExact(net, tickValue);
+        }
+
+        /** Equity were this contract's price 0. */
+        public long equityAtZero() {
+            return Math.subtractExact(Math.subtractExact(equity(), openResult()), netCost);
+        }
+
+        /** Draws bounds to the prices between which equity stays strictly between two amounts. */
+        public void bound(long lowEquity, long highEquity, Bounds bounds) {
+            if (net == 0) {
+                return;
+            }
+            long each = Math.abs(perTick());
+            boolean rises = net > 0;
+            if (lowEquity != Long.MIN_VALUE) {
+                long ticks = Math.floorDiv(Math.subtractExact(lowEquity, equityAtZero()), each);
+                if (rises) {
+                    bounds.down(ticks);
+                } else {
+                    bounds.up(-ticks);
+                }
+            }
+            if (highEquity != Long.MAX_VALUE) {
+                long ticks = -Math.floorDiv(-Math.subtractExact(highEquity, equityAtZero()), each);
+                if (rises) {
+                    bounds.up(ticks);
+                } else {
+                    bounds.down(-ticks);
+                }
+            }
+        }
     }
 }

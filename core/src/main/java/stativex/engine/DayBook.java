@@ -4,7 +4,10 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import stativex.market.Extremes;
 import stativex.market.LongColumn;
+import stativex.market.Swing;
+import stativex.market.Tape;
 
 /** Equity over time: its curve by bars, its drawdowns at every print, and the result of every trading day. */
 public final class DayBook {
@@ -23,6 +26,7 @@ public final class DayBook {
     private long deepest;
     private long longest;
     private long last;
+    private final Swing swing = new Swing();
 
     DayBook(long start) {
         peak = start;
@@ -64,6 +68,46 @@ public final class DayBook {
             below = true;
             deepest = Math.max(deepest, peak - equity);
         }
+    }
+
+    /**
+     * Equity after each of many prints at which nothing was filled: it moves by {@code perTick} with the price.
+     *
+     * @param extremes of their prices
+     * @param perTick money, negative when net short
+     * @param atZero equity were the price 0
+     */
+    void equities(Tape tape, int from, int to, Extremes extremes, long perTick, long atZero) {
+        if (perTick == 0) {
+            equity(tape.time(from), atZero);
+            equity(tape.time(to - 1), atZero);
+            return;
+        }
+        long each = Math.abs(perTick);
+        boolean rises = perTick > 0;
+        // prices are turned so that higher is better; from this one on equity is at its peak or above
+        long top = -Math.floorDiv(-Math.subtractExact(peak, atZero), each);
+        long best = rises ? extremes.highest() : -extremes.lowest();
+        if (best < top) {
+            below = true;
+            fellTo(Math.addExact(atZero, Math.multiplyExact(each, rises ? extremes.lowest() : -extremes.highest())));
+        } else {
+            swing.begin(top, rises, below, peakTime);
+            tape.swing(from, to, swing);
+            if (swing.lowestBefore() != Long.MAX_VALUE) {
+                fellTo(Math.addExact(atZero, Math.multiplyExact(each, swing.lowestBefore())));
+            }
+            peak = Math.addExact(atZero, Math.multiplyExact(each, swing.top()));
+            peakTime = swing.peakTime();
+            below = swing.below();
+            deepest = Math.max(deepest, Math.multiplyExact(each, swing.deepest()));
+            longest = Math.max(longest, swing.longest());
+        }
+        last = Math.addExact(atZero, Math.multiplyExact(perTick, tape.price(to - 1)));
+    }
+
+    private void fellTo(long equity) {
+        deepest = Math.max(deepest, peak - equity);
     }
 
     void end(long time, long equity) {

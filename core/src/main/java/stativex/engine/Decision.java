@@ -1,33 +1,63 @@
 package stativex.engine;
 
 import java.util.Optional;
+import java.util.OptionalInt;
+import stativex.account.LockReason;
+import stativex.interlock.Reason;
+import stativex.interlock.Refusal;
 import stativex.market.Side;
+import stativex.order.Order;
+import stativex.order.RejectReason;
 
 /**
  * What was decided about a signal, or a lock.
  *
  * @param print the last print that had arrived
  * @param bar the signal bar; −1 for a lock
- * @param strategy its index; −1 for a lock of the account
+ * @param strategy its index; empty for a lock of the account
  * @param side empty when locked
- * @param reason empty when taken
- * @param detail a sentence for the person: which line, which window
  * @param price ticks: the order's as sent, else the last print's
  */
-public record Decision(long time, int print, int bar, int strategy, Optional<Side> side, Kind kind, String reason,
-        String detail, long price) {
+public record Decision(long time, int print, int bar, OptionalInt strategy, Optional<Side> side, long price,
+        Outcome outcome) {
 
     public enum Kind {
-        TAKEN("taken"), DECLINED("declined"), WOULD_BE("would-be"), REJECTED("rejected"), LOCKED("locked");
+        TAKEN, DECLINED, WOULD_BE, REJECTED, LOCKED
+    }
 
-        private final String word;
+    /** What came of it, with its reason and numbers. */
+    public sealed interface Outcome {}
 
-        Kind(String word) {
-            this.word = word;
-        }
+    /** An order was sent. @param grade of the signal, if its rule has grades */
+    public record Taken(Order.Type type, int quantity, Optional<String> grade) implements Outcome {}
 
-        public String word() {
-            return word;
-        }
+    public record Declined(Refusal refusal) implements Outcome {}
+
+    /** Every interlock was clear, but the strategy only watches. */
+    public record WouldBe() implements Outcome {}
+
+    public record Rejected(RejectReason why) implements Outcome {}
+
+    /** @param guarded only the guard of the line acted: closing would have ended beyond it */
+    public record Locked(LockReason why, boolean guarded) implements Outcome {}
+
+    public Kind kind() {
+        return switch (outcome) {
+            case Taken ignored -> Kind.TAKEN;
+            case Declined ignored -> Kind.DECLINED;
+            case WouldBe ignored -> Kind.WOULD_BE;
+            case Rejected ignored -> Kind.REJECTED;
+            case Locked ignored -> Kind.LOCKED;
+        };
+    }
+
+    /** Whether it was declined for a reason. */
+    public boolean declinedFor(Reason reason) {
+        return outcome instanceof Declined declined && declined.refusal().reason() == reason;
+    }
+
+    /** Whether it is a lock for a reason. */
+    public boolean lockedFor(LockReason reason) {
+        return outcome instanceof Locked locked && locked.why() == reason;
     }
 }

@@ -5,154 +5,167 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import stativex.account.Account;
+import stativex.account.AccountState;
+import stativex.account.AccountWatch;
 import stativex.account.Ledger;
+import stativex.account.LockReason;
+import stativex.exit.PlanRun;
 import stativex.interlock.SessionWindow;
+import stativex.interlock.SignalPeriod;
 import stativex.interlock.WindowSchedule;
-import stativex.market.Contract;
-import stativex.market.ContractTape;
 import stativex.market.Session;
 import stativex.market.Side;
 import stativex.market.Tape;
 import stativex.order.Bracket;
+import stativex.order.Cause;
 import stativex.order.Fill;
+import stativex.order.LeaveReason;
 import stativex.order.Order;
-import stativex.order.Reports;
-import stativex.order.SimulatedExchange;
-import stativex.order.Terms;
+import stativex.order.Owner;
+import stativex.order.Report;
 
 /**
  * The deterministic step: a print, a heartbeat or a command of the person goes in; decisions, orders and fills come out.
  * No clock, thread, randomness or file inside; time comes only from inputs. One print is worked in the order that
- * SEMANTICS gives: what is timed before it, changes now due, orders, bars and strategies, stops, account. Not safe for
- * several threads; a quiet print allocates nothing.
+ * SEMANTICS gives: what is timed before it, changes now due, orders, bars and strategies, stops, account. Prints may also be given
+ * in stretches, which come to the same: those at which nothing can happen are taken at once ({@link QuietStretch}). Not safe for
+ * several threads; a print at which nothing happens allocates nothing.
  */
-public final class Engine implements Reports {
-    private final Tape tape;
-    private final Contract contract;
+public final class Engine {
     private final Account account;
-    private final long fee;
-    private final SimulatedExchange exchange;
     private final Ledger ledger;
     private final AccountWatch watch;
-    private final EntryGate gate;
+    private final DayBook days;
+    private final Log log = new Log();
     private final Evaluator evaluator = new Evaluator(this);
     private final List<StrategyRun> runs = new ArrayList<>();
-    private final Log log = new Log();
-    private final DayBook days;
-    private final SessionClock clock;
-    private final TradeKeeper keeper;
-
-    private int lastPrint = -1;
-    /** The moment that is worked: an input's time, before it what ends by the clock at its own. */
-    private long now = Long.MIN_VALUE;
-    /** Time of the input that is worked. */
-    private long arrived = Long.MIN_VALUE;
-    private long lastPrice = Tape.NONE;
+    private final List<Standpoint> standpoints = new ArrayList<>();
+    private final MarketRun market;
+    private final QuietStretch quiet;
+    /** Equity may have changed since it was last judged. */
     private boolean dirty;
-    /** The clock moves because a print arrived. */
-    private boolean working;
-    private int outsideSessions;
 
     /**
-     * @param others further contracts that strategies look at, by symbol
+     * @param setup tape, documents and terms
+     * @param state of the account as it stands before the first event
      * @throws IllegalArgumentException when a strategy is for another contract, its rules do not read, or the account
      *         states no fee
      */
-    public Engine(Tape tape, Contract contract, Map<String, ContractTape> others, Account account,
-            List<Strategy> strategies, Terms terms) {
-        this.tape = tape;
-        this.contract = contract;
-        this.account = account;
-        this.fee = account.fee(contract.symbol());
-        if (!account.currency().equals(contract.currency())) {
+    public Engine(Setup setup, AccountState state) {
+        this.account = setup.account();
+        if (!account.currency().equals(setup.contract().currency())) {
             throw new IllegalArgumentException("account is in " + account.currency() + ", contract in "
-                    + contract.currency() + ": expected the same currency");
+                    + setup.contract().currency() + ": expected the same currency");
         }
-        this.exchange = new SimulatedExchange(tape, contract, fee, terms, this);
-        this.ledger = new Ledger(account.start(), contract.tickValue(), strategies.size());
-        this.watch = new AccountWatch(account, ledger, contract.money(contract.slippage(), 1) + fee);
-        this.gate = new EntryGate(this);
-        this.days = new DayBook(account.start());
-        this.clock = new SessionClock(tape, contract.calendar(), runs, new ByTheClock());
-        this.keeper = new TradeKeeper(tape, contract, exchange);
-        for (Strategy strategy : strategies) {
-            if (!strategy.contract().equals(contract.symbol())) {
+        this.ledger = new Ledger(state.balance());
+        this.watch = new AccountWatch(account, state);
+        this.days = new DayBook(state.balance());
+        this.market = new MarketRun(setup.tape(), setup.contract(), account.fee(setup.contract().symbol()), ledger,
+                setup.terms(), new ByTheClock());
+        for (Strategy strategy : setup.strategies()) {
+            if (!strategy.contract().equals(setup.contract().symbol())) {
                 throw new IllegalArgumentException("strategy \"" + strategy.name() + "\" trades " + strategy.contract()
-                        + ", the tape is " + contract.symbol());
+                        + ", the tape is " + setup.contract().symbol());
             }
             try {
-                runs.add(new StrategyRun(runs.size(), strategy, contract, tape, others));
+                add(setup, strategy);
             } catch (IllegalArgumentException e) {
                 throw new IllegalArgumentException("strategy \"" + strategy.name() + "\": " + e.getMessage(), e);
             }
         }
+        this.quiet = new QuietStretch(this, market);
+    }
+
+    private void add(Setup setup, Strategy strategy) {
+        if (!strategy.notThereYet().isEmpty()) {
+            throw new IllegalArgumentException(String.join(" and ", strategy.notThereYet())
+                    + ": trials and replays cannot do this yet");
+        }
+        History history = History.of(strategy.historyDays(), setup.firstDay(), setup.contract().calendar(),
+                setup.tape());
+        StrategyRun run = new StrategyRun(runs.size(), strategy, market, setup.signals(strategy, history), history);
+        runs.add(run);
+        market.runs.add(run);
+        standpoints.add(new Standpoint(this, run));
     }
 
     // ------------------------------------------------------------------ inputs
 
     /** Works the next print of the tape; prints are given in order, none left out. */
     public void print(int print) {
-        long time = tape.time(print);
-        lastPrint = print;
-        exchange.because(print, time);
-        working = true;
-        advance(time);
-        working = false;
-        if (!clock.inSession()) {
-            outsideSessions++;
+        long time = market.tape.time(print);
+        market.lastPrint = print;
+        market.event = time;
+        market.arriving = true;
+        market.clock.advance(time);
+        market.arriving = false;
+        market.now = time;
+        if (!market.clock.inSession()) {
+            market.outsideSessions++;
             return;
         }
-        long price = tape.price(print);
-        clock.printInSession(time);
-        exchange.print(print);
-        lastPrice = price;
+        long price = market.tape.price(print);
+        market.clock.printInSession(time);
+        market.exchange.print(print);
+        reports(market);
+        market.lastPrice = price;
+        market.holding.mark(price);
         for (int i = 0; i < runs.size(); i++) {
-            StrategyRun run = runs.get(i);
-            run.builder.print(print);
-            if (run.timeBars) {
-                clock.expectBar(run);
-            }
-            if (run.trade.isPresent() && run.trade.get().entryPrint() == print) {
-                run.trade.get().enteredIn(run.barHolding(print));
+            takePrint(runs.get(i), print);
+        }
+        for (int i = 0; i < runs.size(); i++) {
+            evaluator.evaluateClosed(runs.get(i), false);
+            if (runs.get(i).everyTrade()) {
+                evaluator.look(runs.get(i), time);
             }
         }
         for (int i = 0; i < runs.size(); i++) {
-            StrategyRun run = runs.get(i);
-            if (run.series().count() > run.program.rows()) {
-                evaluator.evaluateClosed(run, false);
-            }
-            if (run.everyTrade()) {
-                evaluator.look(run, time);
-            }
-        }
-        for (int i = 0; i < runs.size(); i++) {
-            StrategyRun run = runs.get(i);
-            if (run.trade.isPresent()) {
-                manage(run, run.trade.get(), print, price);
+            if (runs.get(i).trade.isPresent()) {
+                manage(runs.get(i), runs.get(i).trade.get(), print, price);
             }
         }
         if (dirty) {
-            judge(price);
+            judge();
+        }
+    }
+
+    /**
+     * Works the prints {@code from} to {@code to}, the last one not included, like {@link #print} one after the other. Where bars
+     * and rules of the whole tape are known, prints at which nothing can happen are taken at once.
+     */
+    public void prints(int from, int to) {
+        int print = from;
+        while (print < to) {
+            print = quiet.take(print, to);
+            if (print < to) {
+                print(print);
+                print++;
+            }
+        }
+    }
+
+    private void takePrint(StrategyRun run, int print) {
+        run.signals.print(print);
+        if (run.timeBars) {
+            market.clock.expectBar(run);
+        }
+        if (run.trade.isPresent() && run.trade.get().entryPrint() == print) {
+            run.trade.get().enteredIn(run.signals.barHolding(print));
         }
     }
 
     /** Tape time has reached {@code time} without a print: what ends at or before it ends. */
     public void heartbeat(long time) {
-        long at = Math.max(now, time);
-        exchange.because(lastPrint, at);
-        advance(at);
-    }
-
-    private void advance(long time) {
-        arrived = time;
-        clock.advance(time);
-        now = time;
+        long at = Math.max(market.now, time);
+        market.event = at;
+        market.clock.advance(at);
+        market.now = at;
     }
 
     /** Carries out what the person asks. It acts on what has been worked so far and meets the next print. */
     public void command(Command command) {
-        exchange.because(lastPrint, now);
         switch (command) {
             case Command.SetMode c -> {
                 runs.get(c.strategy()).mode = c.mode();
@@ -169,36 +182,42 @@ public final class Engine implements Reports {
             }
             case Command.SetOnce c -> runs.get(c.strategy()).once = c.once();
             case Command.Breakeven c -> runs.get(c.strategy()).trade
-                    .ifPresent(trade -> keeper.breakeven(trade, lastPrint, lastPrice));
+                    .ifPresent(trade -> market.orders.carryOut(
+                            trade.breakeven(market.lastPrint, market.lastPrice), trade.bracket(), market.because()));
             case Command.HalfOff c -> {
                 Bracket bracket = runs.get(c.strategy()).bracket;
                 if (bracket.open() > 0 && !bracket.leaving() && !bracket.takingOff()) {
-                    exchange.leave(bracket, Math.max(1, bracket.open() / 2), "by hand");
+                    market.orders.leave(bracket, Math.max(1, bracket.open() / 2), LeaveReason.BY_HAND,
+                            market.because());
                 }
             }
-            case Command.Flatten c -> flatten(runs.get(c.strategy()), "by hand");
+            case Command.Flatten c -> flatten(runs.get(c.strategy()), LeaveReason.BY_HAND);
             case Command.FlatAndLock ignored -> {
                 if (watch.lockByHand()) {
-                    decideLock("by hand", "locked by hand until the next trading day");
+                    decideLock(LockReason.BY_HAND, false);
                 }
-                runs.forEach(run -> flatten(run, "by hand"));
+                runs.forEach(run -> flatten(run, LeaveReason.BY_HAND));
             }
         }
     }
 
     /** The inputs end: what is open is closed at the last price. Call once. */
     public void finish() {
-        exchange.because(lastPrint, now);
         for (StrategyRun run : runs) {
-            if (clock.inSession() && run.bracket.leaveSent() && flatReason(run).isPresent()) {
-                exchange.assume(run.bracket, clock.session().orElseThrow().close(), "assumed at session end");
+            if (market.clock.inSession() && run.bracket.leaveSent() && flatReason(run) != null) {
+                market.exchange.assume(run.bracket, market.clock.session().orElseThrow().close());
+                reports(market);
             }
-            exchange.closeAtEnd(run.bracket, "open at end");
+            if (run.bracket.open() > 0) {
+                Order leave = market.orders.leave(run.bracket, LeaveReason.OPEN_AT_END, market.because());
+                market.exchange.closeAtEnd(leave, market.now);
+                reports(market);
+            }
         }
-        if (lastPrice != Tape.NONE) {
-            judgeResult(lastPrice);
+        if (market.lastPrice != Tape.NONE) {
+            days.equity(market.now, equity());
         }
-        days.end(now, ledger.balance());
+        days.end(market.now, ledger.balance());
     }
 
     // ------------------------------------------------------------------ (0) what is timed before the input
@@ -206,218 +225,249 @@ public final class Engine implements Reports {
     private final class ByTheClock implements SessionClock.Moments {
         @Override
         public void sessionOpens(Session session) {
-            now = session.open();
+            market.now = session.open();
             for (StrategyRun run : runs) {
-                run.builder.heartbeat(session.open());
-                run.countAnew(SignalPlan.Within.SESSION);
+                run.signals.heartbeat(session.open());
+                run.countAnew(SignalPeriod.SESSION);
                 if (!run.waiting.isEmpty()) {
                     // the print that brought the clock here, if one did, is the first of the session and may be met
-                    exchange.because(working ? lastPrint - 1 : lastPrint, session.open());
-                    evaluator.sendWaiting(run);
-                    exchange.because(lastPrint, arrived);
+                    int before = market.arriving ? market.lastPrint - 1 : market.lastPrint;
+                    evaluator.sendWaiting(run, new Cause(before, session.open()));
                 }
             }
         }
 
         @Override
         public void sessionEnds(Session ended) {
-            now = ended.close();
+            market.now = ended.close();
             for (StrategyRun run : runs) {
-                if (run.bracket.leaveSent() && flatReason(run).isPresent()) {
-                    exchange.assume(run.bracket, ended.close(), "assumed at session end");
+                if (run.bracket.leaveSent() && flatReason(run) != null) {
+                    market.exchange.assume(run.bracket, ended.close());
+                    reports(market);
                 }
             }
             for (StrategyRun run : runs) {
-                run.builder.heartbeat(ended.close());
-                if (run.series().isRenko() && run.builder.begunAnew()) {
-                    run.trade.ifPresent(trade -> trade.formingBarDiscarded(run.series().count()));
+                run.signals.heartbeat(ended.close());
+                if (run.series().isRenko() && run.signals.givesUpForming()) {
+                    run.trade.ifPresent(trade -> trade.formingBarDiscarded(run.signals.closed()));
                 }
                 evaluator.evaluateClosed(run, true);
             }
             if (ended.last()) {
-                exchange.closeDay(ended.close());
+                market.exchange.closeDay(ended.close());
+                reports(market);
             }
-            if (dirty && lastPrice != Tape.NONE) {
-                judgeResult(lastPrice);
+            if (dirty && market.lastPrice != Tape.NONE) {
+                days.equity(market.now, equity());
             }
         }
 
         @Override
         public void dayBegins(long at, Optional<LocalDate> date) {
-            now = at;
+            market.now = at;
             watch.beginDay(equity());
             days.begin(at, date, equity());
             dirty = true;
-            for (StrategyRun run : runs) {
-                run.tradesToday = 0;
-                run.countAnew(SignalPlan.Within.DAY);
-                run.daysSeen++;
-            }
+            runs.forEach(run -> run.dayBegins(date));
         }
 
         @Override
         public void barMoment(StrategyRun run, long at) {
-            now = at;
-            run.builder.heartbeat(at);
+            market.now = at;
+            run.signals.heartbeat(at);
             // what only an event at or after the session's close brings is too late for an entry in it
-            evaluator.evaluateClosed(run, arrived >= clock.session().orElseThrow().close());
+            evaluator.evaluateClosed(run, market.event >= market.clock.session().orElseThrow().close());
         }
 
         @Override
         public void windowMoment(StrategyRun run, long at) {
-            now = at;
+            market.now = at;
             WindowSchedule.Stretch stretch = run.stretch.orElseThrow();
+            begin(run, stretch, at);
+            if (stretch.end() == SessionWindow.End.FLATTEN && stretch.lastEntry() == at) {
+                run.windowFlat = true;
+                flatten(run, LeaveReason.WINDOW_END);
+            }
+            if (stretch.to() != at) {
+                run.nextWindowClock(at);
+                return;
+            }
+            if (stretch.end() == SessionWindow.End.CANCEL) {
+                cancelEntries(run);
+            }
+            run.windowsFrom(at);
+            run.stretch.ifPresent(next -> begin(run, next, at));
+        }
+
+        private void begin(StrategyRun run, WindowSchedule.Stretch stretch, long at) {
             if (stretch.from() == at) {
                 run.windowFlat = false;
             }
             if (run.windowBegins(at)) {
-                run.countAnew(SignalPlan.Within.WINDOW);
-            }
-            if (stretch.end() == SessionWindow.End.FLATTEN && stretch.lastEntry() == at) {
-                run.windowFlat = true;
-                flatten(run, "window end");
-            }
-            if (stretch.to() == at) {
-                if (stretch.end() == SessionWindow.End.CANCEL) {
-                    cancelEntries(run);
-                }
-                run.windowsFrom(at);
-                if (run.windowBegins(at)) {
-                    run.windowFlat = false;
-                    run.countAnew(SignalPlan.Within.WINDOW);
-                }
-            } else {
-                run.nextWindowClock(at);
+                run.countAnew(SignalPeriod.WINDOW);
             }
         }
     }
 
     // ------------------------------------------------------------------ (4) stops of open trades
 
-    private void manage(StrategyRun run, OpenTrade trade, int print, long price) {
+    private void manage(StrategyRun run, TradeRun trade, int print, long price) {
         if (trade.entryPrint() < print) {
-            keeper.print(trade, print, price);
+            PlanRun.Wishes wishes = trade.print(print, price);
+            if (wishes != PlanRun.Wishes.NONE) {
+                market.orders.carryOut(wishes, trade.bracket(), market.because());
+            }
         }
         if (!run.bracket.leaveSent()) {
-            flatReason(run).or(() -> run.flattening).ifPresent(reason -> flatten(run, reason));
+            LeaveReason reason = flatReason(run);
+            if (reason != null || run.flattening != null) {
+                flatten(run, reason != null ? reason : run.flattening);
+            }
         }
     }
 
     // ------------------------------------------------------------------ (5) the account
 
-    private void judge(long price) {
-        for (AccountWatch.Verdict verdict : watch.judge(judgeResult(price))) {
-            decideLock(verdict.reason(), verdict.detail());
-            runs.forEach(run -> flatten(run, verdict.reason()));
+    private void judge() {
+        long equity = equity();
+        days.equity(market.now, equity);
+        Optional<AccountWatch.Verdict> verdict = watch.judge(equity, market.closing());
+        if (verdict.isPresent()) {
+            decideLock(verdict.get().line().lock(), verdict.get().guarded());
+            runs.forEach(run -> flatten(run, verdict.get().line().leave()));
         }
         dirty = !ledger.flat();
     }
 
-    private long judgeResult(long price) {
-        long equity = ledger.equity(price);
-        days.equity(now, equity);
-        return equity;
+    /** Why a strategy must be flat now; null when nothing asks for it. */
+    private LeaveReason flatReason(StrategyRun run) {
+        Optional<LockReason> why = watch.flatReason();
+        if (why.isPresent()) {
+            return switch (why.get()) {
+                case DAY_LOSS -> LeaveReason.DAY_LOSS;
+                case DAY_PROFIT -> LeaveReason.DAY_PROFIT;
+                case DRAWDOWN_FLOOR -> LeaveReason.DRAWDOWN_FLOOR;
+                case BY_HAND -> LeaveReason.BY_HAND;
+            };
+        }
+        return run.windowFlat ? LeaveReason.WINDOW_END : null;
     }
 
-    /** Why a strategy must be flat now, if it must. */
-    private Optional<String> flatReason(StrategyRun run) {
-        Optional<String> account = watch.flatReason();
-        return account.isPresent() ? account : run.windowFlat ? Optional.of("window end") : Optional.empty();
-    }
-
-    private void flatten(StrategyRun run, String reason) {
+    private void flatten(StrategyRun run, LeaveReason reason) {
         cancelEntries(run);
-        run.flattening = Optional.of(reason);
+        run.flattening = reason;
         if (run.bracket.open() > 0 && !run.bracket.leaveSent()) {
-            exchange.leave(run.bracket, reason);
+            market.orders.leave(run.bracket, reason, market.because());
         }
     }
 
     private void cancelEntries(StrategyRun run) {
-        for (Order entry : run.bracket.entries()) {
-            exchange.cancel(entry);
+        if (run.entering()) {
+            market.orders.cancelEntries(run.bracket, market.because());
         }
     }
 
     // ------------------------------------------------------------------ reports of the exchange
 
-    @Override
-    public void filled(Order order, Fill fill) {
-        StrategyRun run = runs.get(order.owner());
-        ledger.fill(fill.owner(), fill.buy(), fill.quantity(), fill.price(), fill.fee());
+    /** Takes every report that the exchange has, one after the other. */
+    void reports(MarketRun of) {
+        for (Optional<Report> report = of.exchange.next(); report.isPresent(); report = of.exchange.next()) {
+            of.orders.apply(report.get());
+            switch (report.get()) {
+                case Report.Filled filled -> book(of, filled);
+                case Report.Rejected rejected -> rejected(of, rejected);
+                case Report.Accepted ignored -> {
+                    // the order says so itself; likewise the others
+                }
+                case Report.Changed ignored -> {
+                }
+                case Report.Triggered ignored -> {
+                }
+                case Report.Ended ignored -> {
+                }
+            }
+        }
+    }
+
+    private void book(MarketRun of, Report.Filled filled) {
+        Fill fill = Fill.of(filled, of.fee);
+        of.holding.fill(fill.owner(), fill.buy(), fill.quantity(), fill.price(), fill.fee());
         log.add(fill);
         dirty = true;
-        if (order.role() == Order.Role.ENTRY) {
-            entered(run, order, fill);
+        StrategyRun run = run(fill.owner());
+        if (fill.role() == Order.Role.ENTRY) {
+            entered(run, filled.order().bracket(), fill);
         } else {
-            OpenTrade trade = run.trade.orElseThrow();
-            trade.exit(fill);
-            if (order.bracket().open() == 0) {
-                log.add(trade.view(run.series().count(), fill.time(), fill.print()));
+            TradeRun trade = run.trade.orElseThrow();
+            trade.left(fill);
+            if (trade.bracket().open() == 0) {
+                log.add(trade.view(run.signals.closed(), fill.time(), fill.print()));
                 run.trade = Optional.empty();
             }
         }
     }
 
-    private void entered(StrategyRun run, Order order, Fill fill) {
-        Bracket bracket = order.bracket();
+    private StrategyRun run(Owner owner) {
+        return switch (owner) {
+            case Owner.Strategy s -> runs.get(s.index());
+            case Owner.Person ignored -> throw new IllegalStateException("the person has no orders of their own yet");
+        };
+    }
+
+    private void entered(StrategyRun run, Bracket bracket, Fill fill) {
         if (run.once) {
             run.sides.get(bracket.side()).on = false;
         }
         if (run.trade.isEmpty()) {
             run.tradesToday++;
-            run.trade = Optional.of(keeper.open(run.tradesToday, run, fill));
+            run.trade = Optional.of(new TradeRun(run.tradesToday, run, fill));
         }
-        keeper.entered(run.trade.get(), fill);
+        market.orders.carryOut(run.trade.get().entered(fill, market.tape.price(fill.print())), bracket,
+                market.because());
     }
 
-    @Override
-    public void rejected(Order order, String why) {
-        StrategyRun run = runs.get(order.owner());
-        decide(run, order.bracket().side(), run.series().count() - 1, Decision.Kind.REJECTED, why, why,
-                order.price() == Tape.NONE ? lastPrice : order.price());
+    private void rejected(MarketRun of, Report.Rejected rejected) {
+        Order order = rejected.order();
+        StrategyRun run = run(order.owner());
+        decide(run, order.bracket().side(), run.signals.closed() - 1,
+                order.price() == Tape.NONE ? of.lastPrice : order.price(), new Decision.Rejected(rejected.why()));
     }
 
-    @Override
-    public void ended(Order order) {
-        // an entry's end needs nothing: what is working is asked from the bracket
+    void decide(StrategyRun run, Side side, int bar, long price, Decision.Outcome outcome) {
+        log.add(new Decision(market.timeSaid(), market.lastPrint, bar, OptionalInt.of(run.index), Optional.of(side),
+                price, outcome));
     }
 
-    void decide(StrategyRun run, Side side, int bar, Decision.Kind kind, String reason, String detail,
-            long price) {
-        log.add(new Decision(timeSaid(), lastPrint, bar, run.index, Optional.of(side), kind, reason, detail, price));
-    }
-
-    private void decideLock(String reason, String detail) {
-        log.add(new Decision(timeSaid(), lastPrint, -1, -1, Optional.empty(), Decision.Kind.LOCKED, reason, detail,
-                lastPrice));
-    }
-
-    /** Prints that lay in no session so far: they moved the clock and had no other effect. */
-    public int printsOutsideSessions() {
-        return outsideSessions;
-    }
-
-    /** Market and triggered stop orders so far that were larger than the print they met. */
-    public int ordersLargerThanTheirPrint() {
-        return exchange.largerThanPrint();
-    }
-
-    /** Whether the last input lay in a session. */
-    public boolean inSession() {
-        return clock.inSession();
-    }
-
-    /** Time of the last input; before the first, the tape's beginning. */
-    private long timeSaid() {
-        return now != Long.MIN_VALUE ? now : tape.count() > 0 ? tape.time(0) : 0;
+    private void decideLock(LockReason reason, boolean guarded) {
+        log.add(new Decision(market.timeSaid(), market.lastPrint, -1, OptionalInt.empty(), Optional.empty(),
+                market.lastPrice, new Decision.Locked(reason, guarded)));
     }
 
     // ------------------------------------------------------------------ what stands
 
+    /** Prints that lay in no session so far: they moved the clock and had no other effect. */
+    public int printsOutsideSessions() {
+        return market.outsideSessions;
+    }
+
+    /** Market and triggered stop orders so far that were larger than the print they met. */
+    public int ordersLargerThanTheirPrint() {
+        return market.exchange.largerThanPrint();
+    }
+
+    /** Whether the last input lay in a session. */
+    public boolean inSession() {
+        return market.clock.inSession();
+    }
+
     /** Equity at the last price. */
     public long equity() {
-        return lastPrice == Tape.NONE ? ledger.balance() : ledger.equity(lastPrice);
+        return ledger.equity();
+    }
+
+    /** What is remembered of the account. */
+    public AccountState accountState() {
+        return watch.state(ledger.balance());
     }
 
     public Log log() {
@@ -429,22 +479,19 @@ public final class Engine implements Reports {
         return days;
     }
 
+    /** Where each strategy's history begins, by index. */
+    public List<History> histories() {
+        return runs.stream().map(run -> run.history).toList();
+    }
+
     /** Time of the last input; {@link Long#MIN_VALUE} before the first. */
     public long lastTime() {
-        return now;
+        return market.now;
     }
 
     /** Everything the screen shows, as an immutable picture of this moment. */
     public Snapshot snapshot() {
         return new SnapshotMaker(this).make();
-    }
-
-    Tape tape() {
-        return tape;
-    }
-
-    Contract contract() {
-        return contract;
     }
 
     Account account() {
@@ -459,39 +506,24 @@ public final class Engine implements Reports {
         return watch;
     }
 
-    EntryGate gate() {
-        return gate;
-    }
-
     List<StrategyRun> runs() {
         return runs;
     }
 
-    SimulatedExchange exchange() {
-        return exchange;
+    Standpoint standpoint(StrategyRun run) {
+        return standpoints.get(run.index);
     }
 
-    int lastPrint() {
-        return lastPrint;
-    }
-
-    long now() {
-        return now;
-    }
-
-    long lastPrice() {
-        return lastPrice;
-    }
-
-    long fee() {
-        return fee;
+    MarketRun market() {
+        return market;
     }
 
     Evaluator evaluator() {
         return evaluator;
     }
 
-    SessionClock clock() {
-        return clock;
+    /** Whether the next print must be judged even if nothing is filled, since it was not judged how things stand. */
+    boolean isDirty() {
+        return dirty;
     }
 }

@@ -2,10 +2,13 @@ package stativex.engine;
 
 import java.util.List;
 import java.util.Optional;
-import stativex.market.BarSeries;
+import stativex.interlock.Interlocks;
+import stativex.interlock.Proposal;
+import stativex.interlock.Refusal;
 import stativex.market.Side;
 import stativex.market.Tape;
 import stativex.order.Bracket;
+import stativex.order.Cause;
 import stativex.order.Order;
 import stativex.rule.Program;
 
@@ -20,37 +23,44 @@ final class Evaluator {
         this.engine = engine;
     }
 
-    /** Evaluates every signal bar that has closed, oldest first; what expires with any of them has expired before. */
-    void evaluateClosed(StrategyRun run, boolean sessionCloses) {
-        if (run.program.rows() < run.series().count()) {
+    /**
+     * Evaluates every signal bar that has closed, oldest first; what expires with any of them has expired before.
+     *
+     * @param withClose at a session's close, or what only that brought
+     */
+    void evaluateClosed(StrategyRun run, boolean withClose) {
+        if (run.signals.judged() < run.signals.closed()) {
             expireEntries(run);
         }
-        for (int bar = run.program.rows(); bar < run.series().count(); bar++) {
-            engine.days().bar(engine.now(), engine.equity(), run.index);
+        while (run.signals.judged() < run.signals.closed()) {
+            int bar = run.signals.judged();
+            engine.days().bar(run.market.now, engine.equity(), run.index);
             tellPosition(run, bar, bar + 1);
-            run.program.takeNext();
+            run.signals.judgeNext();
             for (Side side : Side.values()) {
                 StrategyRun.SideRun rule = run.sides.get(side);
                 if (rule != null) {
-                    judge(run, rule, bar, sessionCloses);
+                    judge(run, rule, bar, withClose);
                 }
             }
         }
     }
 
     /** A signal is provisional at most once per bar; at the close it is confirmed or withdrawn. */
-    private void judge(StrategyRun run, StrategyRun.SideRun rule, int bar, boolean sessionCloses) {
-        boolean fires = StrategyRun.fires(rule.at(bar));
+    private void judge(StrategyRun run, StrategyRun.SideRun rule, int bar, boolean withClose) {
+        boolean fires = run.signals.fires(rule.rules.side(), bar);
         boolean acted = rule.raised;
-        rule.provisional.add(fires || acted ? 1 : 0);
-        rule.raised = false;
-        if (!fires || acted || run.mode == Mode.OFF || !run.historyLoaded()) {
+        if (run.everyTrade()) {
+            rule.provisional.add(fires || acted ? 1 : 0);
+            rule.raised = false;
+        }
+        if (!fires || acted || run.mode == Mode.OFF || !run.evaluates()) {
             return;
         }
-        if (sessionCloses && run.longBars()) {
+        if (withClose && run.longBars()) {
             run.waiting.add(new StrategyRun.Waiting(rule.rules.side(), bar));
         } else {
-            signal(run, rule, bar, sessionCloses);
+            signal(run, rule, bar, withClose, run.market.because());
         }
     }
 
@@ -59,13 +69,13 @@ final class Evaluator {
         if (!takeForming(run, time)) {
             return;
         }
-        int row = run.program.rows();
+        int row = run.signals.judged();
         for (Side side : Side.values()) {
             StrategyRun.SideRun rule = run.sides.get(side);
-            if (rule != null && !rule.raised && StrategyRun.fires(rule.at(row))) {
+            if (rule != null && !rule.raised && run.signals.fires(side, row)) {
                 rule.raised = true;
-                if (run.mode != Mode.OFF && run.historyLoaded()) {
-                    signal(run, rule, row, false);
+                if (run.mode != Mode.OFF && run.evaluates()) {
+                    signal(run, rule, row, false, run.market.because());
                 }
             }
         }
@@ -73,12 +83,8 @@ final class Evaluator {
 
     /** Lets rules see the bar that forms. Returns whether there is one. */
     private boolean takeForming(StrategyRun run, long time) {
-        Optional<BarSeries.Forming> forming = run.builder.forming();
-        forming.ifPresent(bar -> {
-            tellPosition(run, run.program.rows(), run.program.rows());
-            run.program.takeForming(bar, time);
-        });
-        return forming.isPresent();
+        tellPosition(run, run.signals.judged(), run.signals.judged());
+        return run.signals.judgeForming(time);
     }
 
     /**
@@ -86,30 +92,30 @@ final class Evaluator {
      * closes.
      */
     boolean preview(StrategyRun run) {
-        return !run.series().isRenko() && takeForming(run, engine.now());
+        return !run.series().isRenko() && takeForming(run, run.market.now);
     }
 
     private void tellPosition(StrategyRun run, int row, int closed) {
-        if (run.program.asksForPosition()) {
+        Program program = run.signals.program;
+        if (program.asksForPosition()) {
+            MarketRun market = run.market;
             run.trade.ifPresentOrElse(trade -> {
-                run.program.tell(Program.Fact.BARS_SINCE_ENTRY, row, trade.bars(closed));
-                run.program.tell(Program.Fact.OPEN_RESULT, row, trade.openTicks(engine.lastPrice()));
-                run.program.tell(Program.Fact.BEST_EXCURSION, row,
-                        trade.bestTicks(engine.lastPrint(), engine.lastPrice()));
-                run.program.tell(Program.Fact.WORST_EXCURSION, row,
-                        trade.worstTicks(engine.lastPrint(), engine.lastPrice()));
+                program.tell(Program.Fact.BARS_SINCE_ENTRY, row, trade.bars(closed));
+                program.tell(Program.Fact.OPEN_RESULT, row, trade.openTicks(market.lastPrice));
+                program.tell(Program.Fact.BEST_EXCURSION, row, trade.bestTicks(market.lastPrint, market.lastPrice));
+                program.tell(Program.Fact.WORST_EXCURSION, row, trade.worstTicks(market.lastPrint, market.lastPrice));
                 // what was told of a trade that has ended since, inside the same bar, is not true any more
-            }, () -> run.program.tellNoPosition(row));
+            }, () -> program.tellNoPosition(row));
         }
     }
 
-    /** Signals of day and longer bars are sent as of the next session's open. */
-    void sendWaiting(StrategyRun run) {
+    /** Signals of day and longer bars are sent as of the next session's open, because of {@code opening}. */
+    void sendWaiting(StrategyRun run, Cause opening) {
         List<StrategyRun.Waiting> due = List.copyOf(run.waiting);
         run.waiting.clear();
         for (StrategyRun.Waiting signal : due) {
             if (run.mode != Mode.OFF) {
-                signal(run, run.sides.get(signal.side()), signal.bar(), false);
+                signal(run, run.sides.get(signal.side()), signal.bar(), false, opening);
             }
         }
     }
@@ -117,41 +123,46 @@ final class Evaluator {
     private void expireEntries(StrategyRun run) {
         if (run.strategy.entry().goodFor() instanceof Strategy.GoodFor.Bars(int n)) {
             for (Order entry : run.bracket.entries()) {
-                if (entry.state().live() && run.series().count() - entry.closesBefore() >= n) {
-                    engine.exchange().expire(entry);
+                if (entry.state().live() && run.signals.closed() - entry.closesBefore() >= n) {
+                    run.market.exchange.expire(entry);
                 }
             }
+            engine.reports(run.market);
         }
     }
 
-    private void signal(StrategyRun run, StrategyRun.SideRun rule, int bar, boolean sessionCloses) {
+    private void signal(StrategyRun run, StrategyRun.SideRun rule, int bar, boolean withClose,
+            Cause because) {
         Side side = rule.rules.side();
+        MarketRun market = run.market;
         long price = entryPrice(run, rule, bar);
-        EntryGate.Refusal refusal = engine.gate().refusal(run, side, price, sessionCloses);
-        if (refusal != null) {
-            engine.decide(run, side, bar, Decision.Kind.DECLINED, refusal.reason().word(), refusal.detail(),
-                    engine.lastPrice());
+        Optional<Refusal> refusal = Interlocks.refusal(engine.standpoint(run), new Proposal(side, price, withClose));
+        if (refusal.isPresent()) {
+            engine.decide(run, side, bar, market.lastPrice, new Decision.Declined(refusal.get()));
             return;
         }
         if (run.mode == Mode.WATCHING) {
-            engine.decide(run, side, bar, Decision.Kind.WOULD_BE, "", "every interlock was clear", engine.lastPrice());
+            engine.decide(run, side, bar, market.lastPrice, new Decision.WouldBe());
             return;
         }
-        long shown = run.strategy.entry().type() == Order.Type.MARKET ? engine.lastPrice() : price;
-        engine.decide(run, side, bar, Decision.Kind.TAKEN, "", run.strategy.entry().type().word() + " "
-                + run.strategy.entry().quantity() + rule.rules.grade(bar).map(grade -> ", grade " + grade).orElse(""),
-                shown);
+        Strategy.Entry entry = run.strategy.entry();
+        engine.decide(run, side, bar, entry.type() == Order.Type.MARKET ? market.lastPrice : price,
+                new Decision.Taken(entry.type(), entry.quantity(), rule.rules.grade(bar)));
         rule.sent++;
-        if (run.idle()) {
-            run.bracket = new Bracket(run.index, side);
-            run.flattening = Optional.empty();
+        if (run.bracket.idle()) {
+            run.bracket = new Bracket(run.owner, side);
+            run.flattening = null;
         }
-        engine.exchange().enter(run.bracket, run.strategy.entry().type(), run.strategy.entry().quantity(), price,
-                run.strategy.entry().goodFor() instanceof Strategy.GoodFor.Day, run.series().count());
+        Order.GoodFor goodFor = entry.goodFor() instanceof Strategy.GoodFor.Day
+                ? Order.GoodFor.DAY
+                : Order.GoodFor.UNTIL_CANCELLED;
+        market.orders.enter(run.bracket, entry.type(), entry.quantity(), price, goodFor, run.signals.closed(),
+                because);
+        engine.reports(market);
     }
 
-    /** The entry's price on the grid, rounded away from the market; absent ({@link Tape#NONE}) while warming up. */
-    private long entryPrice(StrategyRun run, StrategyRun.SideRun rule, int bar) {
+    /** The entry's price on the grid, rounded away from the market; {@link Tape#NONE} at the market, or while warming up. */
+    static long entryPrice(StrategyRun run, StrategyRun.SideRun rule, int bar) {
         if (rule.rules.price().isEmpty()) {
             return Tape.NONE;
         }

@@ -1,14 +1,13 @@
 package stativex.engine;
 
-import java.util.ArrayList;
 import java.util.List;
 import stativex.order.Fill;
 
-/** What happened in a run, in order; only ever added to. */
+/** What happened in a run, in order; only ever added to. The lists it gives are what there was when they were asked for. */
 public final class Log {
-    private final List<Decision> decisions = new ArrayList<>();
-    private final List<Fill> fills = new ArrayList<>();
-    private final List<Trade> trades = new ArrayList<>();
+    private final Kept<Decision> decisions = new Kept<>();
+    private final Kept<Fill> fills = new Kept<>();
+    private final Kept<Trade> trades = new Kept<>();
 
     Log() {}
 
@@ -25,15 +24,15 @@ public final class Log {
     }
 
     public List<Decision> decisions() {
-        return decisions;
+        return decisions.view();
     }
 
     public List<Fill> fills() {
-        return fills;
+        return fills.view();
     }
 
     /** Finished trades in order of their ends. */
     public List<Trade> trades() {
-        return trades;
+        return trades.view();
     }
 }

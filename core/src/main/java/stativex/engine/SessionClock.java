@@ -3,6 +3,7 @@ package stativex.engine;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
+import stativex.interlock.Lacking;
 import stativex.market.Session;
 import stativex.market.SessionCalendar;
 import stativex.market.Tape;
@@ -110,7 +111,7 @@ final class SessionClock {
 
     /** When a bar of a strategy's series next closes by the clock inside the session. */
     private long barClock(StrategyRun run) {
-        return inSession ? run.builder.nextBar() : TapeTime.NEVER;
+        return inSession ? run.signals.nextClock() : TapeTime.NEVER;
     }
 
     /** A print has begun or gone on with a bar that the clock closes: its moment is looked out for. */
@@ -155,13 +156,23 @@ final class SessionClock {
         return inSession;
     }
 
-    /** What the tape lacks of the current session, in words; empty when the session is complete. */
-    Optional<String> incomplete() {
+    /** What the tape lacks of the current session; empty when the session is complete. */
+    Optional<Lacking> lacking() {
         if (late) {
-            return Optional.of("the tape joined this session late");
+            return Optional.of(Lacking.JOINED_LATE);
         }
         return inSession && tape.incomplete(session.orElseThrow())
-                ? Optional.of("the tape lacks prints of this session")
+                ? Optional.of(Lacking.PRINTS)
                 : Optional.empty();
+    }
+
+    /** Whether it waits for the first print of all, which tells something of its session. */
+    boolean untouched() {
+        return untouched;
+    }
+
+    /** The next moment that there is something to tell of, nanoseconds. */
+    long next() {
+        return next;
     }
 }

@@ -3,6 +3,7 @@ package stativex.engine;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import stativex.interlock.SignalPeriod;
 import stativex.market.BarSettings;
 import stativex.market.Contract;
 import stativex.market.ContractTape;
@@ -55,26 +56,11 @@ public record SignalPlan(BarSettings bars, List<Blueprint.SeriesDefinition> seri
      * @param signals at least 1
      * @param period session, trading day or window
      */
-    public record Most(int signals, Within period) {
+    public record Most(int signals, SignalPeriod period) {
         public Most {
             if (signals < 1) {
                 throw new IllegalArgumentException("expected signals per period of 1 or more, found " + signals);
             }
-        }
-    }
-
-    /** Periods in which signals are counted. */
-    public enum Within {
-        SESSION("session"), DAY("trading day"), WINDOW("window");
-
-        private final String word;
-
-        Within(String word) {
-            this.word = word;
-        }
-
-        public String word() {
-            return word;
         }
     }
 

@@ -5,6 +5,9 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import stativex.account.Headroom;
+import stativex.account.LockReason;
+import stativex.exit.StopOrigin;
+import stativex.interlock.InterlockView;
 import stativex.interlock.WindowSchedule;
 import stativex.market.BarSeries;
 import stativex.market.DoubleColumn;
@@ -12,7 +15,9 @@ import stativex.market.LongColumn;
 import stativex.market.Session;
 import stativex.market.Side;
 import stativex.order.Fill;
+import stativex.order.FillReason;
 import stativex.order.Order;
+import stativex.order.Owner;
 import stativex.rule.Program;
 import stativex.rule.Truth;
 import stativex.rule.TruthColumn;
@@ -37,12 +42,12 @@ public record Snapshot(int print, long time, Optional<Long> lastPrice, Optional<
      * @param curve equity by signal bar of the first strategy, at {@code curveTimes}
      * @param dayCurve where the trading day begins in the curve
      */
-    public record AccountView(String name, long equity, long balance, long dayResult, Optional<String> lock,
+    public record AccountView(String name, long equity, long balance, long dayResult, Optional<LockReason> lock,
             boolean broken, LongColumn.Prefix curve, LongColumn.Prefix curveTimes, int dayCurve) {}
 
     /** An order that is alive. Price in ticks; empty at the market. */
-    public record OrderView(int number, int owner, boolean buy, Order.Type type, int rest, Optional<Long> price,
-            Order.State state, String reason) {}
+    public record OrderView(int number, Owner owner, boolean buy, Order.Type type, int rest, Optional<Long> price,
+            Order.State state, FillReason reason) {}
 
     /**
      * One output of a study under the name that rules use; NaN stands for absent.
@@ -99,19 +104,20 @@ public record Snapshot(int print, long time, Optional<Long> lastPrice, Optional<
      * @param best ticks in favour so far, {@code worst} against
      */
     public record PositionView(Side side, int open, long averageSum, long averageQuantity, long openResult,
-            Optional<Long> stop, String stopOrigin, List<OrderView> targets, long best, long worst, int bars,
+            Optional<Long> stop, Optional<StopOrigin> stopOrigin, List<OrderView> targets, long best, long worst,
+            int bars,
             boolean leaving) {}
 
     /**
      * @param lanes by side, the last one being the whole rule
      * @param dayOccurrences its windows in the trading day
      * @param interlocks in the order in which they are asked
-     * @param sentence its state in one sentence
+     * @param state what it is doing, or why it does nothing
      * @param result since the start, open result included, after fees
      */
     public record StrategyView(int index, Strategy strategy, Mode mode, boolean longOn, boolean shortOn, boolean once,
             BarSeries.View bars, Optional<BarSeries.Forming> forming, List<StudyView> studies,
             Map<Side, List<Lane>> lanes, Optional<Trade> trade, Optional<PositionView> position, int takenToday,
             int declinedToday, int wouldBeToday, long result, List<Headroom> headroom,
-            List<WindowSchedule.Occurrence> dayOccurrences, List<Interlock> interlocks, String sentence) {}
+            List<WindowSchedule.Occurrence> dayOccurrences, List<InterlockView> interlocks, StrategyState state) {}
 }

@@ -8,6 +8,8 @@ import java.util.Optional;
 import java.util.OptionalInt;
 import stativex.account.Headroom;
 import stativex.account.Line;
+import stativex.exit.PlanRun;
+import stativex.interlock.Interlocks;
 import stativex.interlock.WindowSchedule;
 import stativex.market.Contract;
 import stativex.market.Session;
@@ -20,31 +22,33 @@ import stativex.order.Order;
 /** Takes an immutable picture of an engine. */
 final class SnapshotMaker {
     private final Engine engine;
+    private final MarketRun market;
     private final Contract contract;
 
     SnapshotMaker(Engine engine) {
         this.engine = engine;
-        this.contract = engine.contract();
+        this.market = engine.market();
+        this.contract = market.contract;
     }
 
     Snapshot make() {
-        boolean begun = engine.now() != Long.MIN_VALUE;
-        long time = begun ? engine.now() : 0;
+        boolean begun = market.now != Long.MIN_VALUE;
+        long time = begun ? market.now : 0;
         List<Snapshot.StrategyView> strategies = new ArrayList<>();
         for (StrategyRun run : engine.runs()) {
             strategies.add(strategy(run, time));
         }
-        List<Snapshot.OrderView> orders = engine.exchange().working().stream().map(SnapshotMaker::order).toList();
+        List<Snapshot.OrderView> orders = market.exchange.working().stream().map(SnapshotMaker::order).toList();
         DayBook days = engine.days();
         Snapshot.AccountView account = new Snapshot.AccountView(engine.account().name(), engine.equity(),
                 engine.ledger().balance(), engine.equity() - engine.watch().dayStart(), engine.watch().lock(),
                 engine.watch().broken(),
                 days.curve(), days.curveTimes(), days.dayCurve());
-        return new Snapshot(engine.lastPrint(), time,
-                engine.lastPrice() == Tape.NONE ? Optional.empty() : Optional.of(engine.lastPrice()),
-                engine.clock().session(),
-                engine.clock().inSession(), account, List.copyOf(strategies), List.copyOf(engine.log().decisions()),
-                List.copyOf(engine.log().fills()), orders, List.copyOf(engine.log().trades()));
+        return new Snapshot(market.lastPrint, time,
+                market.lastPrice == Tape.NONE ? Optional.empty() : Optional.of(market.lastPrice),
+                market.clock.session(),
+                market.clock.inSession(), account, List.copyOf(strategies), engine.log().decisions(),
+                engine.log().fills(), orders, engine.log().trades());
     }
 
     private static Snapshot.OrderView order(Order order) {
@@ -54,40 +58,43 @@ final class SnapshotMaker {
     }
 
     private Snapshot.StrategyView strategy(StrategyRun run, long time) {
-        List<Snapshot.StudyView> studies = Snapshot.StudyView.shown(run.program.studies(""), run.program.rows());
+        List<Snapshot.StudyView> studies = Snapshot.StudyView.shown(run.signals.program.studies(""),
+                run.signals.judged());
         Map<Side, List<Snapshot.Lane>> lanes = new EnumMap<>(Side.class);
         boolean forming = engine.evaluator().preview(run);
         run.sides.forEach((side, rule) -> lanes.put(side, lanes(run, rule, forming)));
-        int closed = run.series().count();
-        Optional<Trade> trade = run.trade.map(t -> t.view(closed, time, engine.lastPrint()));
+        int closed = run.signals.closed();
+        Optional<Trade> trade = run.trade.map(t -> t.view(closed, time, market.lastPrint));
         List<Headroom> headroom = headroom(run);
-        Standing standing = new Standing(engine, run, time, headroom);
+        Standpoint standpoint = engine.standpoint(run);
         int[] counts = countToday(run);
         return new Snapshot.StrategyView(run.index, run.strategy, run.mode, run.isOn(Side.LONG), run.isOn(Side.SHORT),
-                run.once, run.series().view(), run.builder.forming(), studies, lanes, trade,
+                run.once, run.series().view(closed), run.signals.forming(), studies, lanes, trade,
                 run.trade.map(t -> position(run, t, trade.orElseThrow())), counts[0], counts[1], counts[2],
-                engine.lastPrice() == Tape.NONE ? 0 : engine.ledger().result(run.index, engine.lastPrice()), headroom,
-                occurrences(run), standing.interlocks(), standing.sentence());
+                market.lastPrice == Tape.NONE ? 0 : run.position.result(), headroom,
+                occurrences(run), Interlocks.views(standpoint, standpoint.proposals()), standpoint.state());
     }
 
     private static List<Snapshot.Lane> lanes(StrategyRun run, StrategyRun.SideRun rule, boolean forming) {
-        int rows = run.program.rows();
+        int rows = run.signals.judged();
         List<SideRules.Lane> lanes = rule.rules.lanes();
         List<Snapshot.Lane> shown = new ArrayList<>();
         for (SideRules.Lane lane : lanes) {
             boolean whole = lane == lanes.getLast();
             shown.add(new Snapshot.Lane(lane.name(), lane.condition().column().view(rows),
-                    whole ? Optional.of(rule.provisional.prefix()) : Optional.empty(), whole && rule.raised,
+                    whole && run.everyTrade() ? Optional.of(rule.provisional.prefix()) : Optional.empty(),
+                    whole && rule.raised,
                     forming ? OptionalInt.of(lane.condition().at(rows)) : OptionalInt.empty()));
         }
         return shown;
     }
 
-    private Snapshot.PositionView position(StrategyRun run, OpenTrade open, Trade trade) {
+    private Snapshot.PositionView position(StrategyRun run, TradeRun open, Trade trade) {
         Bracket bracket = run.bracket;
-        return new Snapshot.PositionView(open.side(), bracket.open(), open.path().average().sum(),
-                open.path().average().quantity(), engine.ledger().openResult(run.index, engine.lastPrice()),
-                bracket.stop().filter(s -> s.state().live()).map(Order::price), open.path().origin().word(),
+        return new Snapshot.PositionView(open.side(), bracket.open(), open.plan().average().sum(),
+                open.plan().average().quantity(), run.position.openResult(),
+                bracket.stop().filter(s -> s.state().live()).map(Order::price),
+                open.plan().stop().map(PlanRun.Stop::origin),
                 bracket.targets().stream().filter(t -> t.state().live()).map(SnapshotMaker::order).toList(),
                 trade.mfe(),
                 trade.mae(), trade.bars(), bracket.leaving());
@@ -96,7 +103,7 @@ final class SnapshotMaker {
     private List<Headroom> headroom(StrategyRun run) {
         long quantity = run.bracket.open() > 0 ? run.bracket.open() : run.strategy.entry().quantity();
         Optional<Long> stopOut = run.strategy.plan().initialStop(contract)
-                .map(ticks -> contract.money(ticks + contract.slippage(), 1) + 2 * engine.fee());
+                .map(ticks -> contract.money(ticks + contract.slippage(), 1) + 2 * market.fee);
         List<Headroom> headroom = new ArrayList<>();
         for (Line line : engine.watch().lines(engine.equity())) {
             headroom.add(Headroom.of(line, engine.equity(), contract.tickValue(), quantity, stopOut));
@@ -110,7 +117,7 @@ final class SnapshotMaker {
         long from = dayBegin();
         for (int i = decisions.size() - 1; i >= 0 && decisions.get(i).time() >= from; i--) {
             Decision decision = decisions.get(i);
-            if (decision.strategy() == run.index) {
+            if (decision.strategy().equals(OptionalInt.of(run.index))) {
                 switch (decision.kind()) {
                     case TAKEN -> counts[0]++;
                     case DECLINED, REJECTED -> counts[1]++;
@@ -124,12 +131,12 @@ final class SnapshotMaker {
     }
 
     private long dayBegin() {
-        return engine.clock().session().map(s -> contract.calendar().sessions(s.tradingDate()).getFirst().open())
+        return market.clock.session().map(s -> contract.calendar().sessions(s.tradingDate()).getFirst().open())
                 .orElse(Long.MIN_VALUE);
     }
 
     private List<WindowSchedule.Occurrence> occurrences(StrategyRun run) {
-        return engine.clock().session().map(Session::tradingDate).map(date -> {
+        return market.clock.session().map(Session::tradingDate).map(date -> {
             long from = contract.calendar().sessions(date).getFirst().open();
             long to = contract.calendar().dayAfter(date).map(Session::open).orElse(from + 86_400 * TapeTime.SECOND);
             return run.schedule.occurrences(from, Math.min(to, from + 86_400 * TapeTime.SECOND));

@@ -2,32 +2,102 @@ package stativex.engine;
 
 import java.util.List;
 import java.util.Optional;
+import stativex.exit.StopOrigin;
 import stativex.market.Side;
+import stativex.order.FillReason;
 
 /**
  * One trade of one strategy, flat to flat; while it is open the exit figures are those so far.
  *
  * @param number of the trade within its strategy and trading day, from 1
- * @param quantity contracts entered
- * @param entrySum entry prices times contracts, ticks
- * @param exitSum exit prices times contracts left so far, ticks
- * @param left contracts left so far
  * @param mae ticks against the average, rounded up
  * @param mfe ticks in favour, rounded down
- * @param bars bars since entry
+ * @param exitReason of the last exit fill; empty before the first
  * @param initialStop ticks; empty without a stop
- * @param slippage money lost to the slippage setting
- * @param gaps money lost to quotes and gaps
  * @param stops where the stop stood
  */
-public record Trade(int number, int strategy, Side side, long entryTime, long exitTime, int entryPrint, int exitPrint,
-        int quantity, long entrySum, long exitSum, int left, long gross, long fees, long mae, long mfe, int bars,
-        String exitReason, Optional<Long> initialStop, long slippage, long gaps, List<StopPoint> stops) {
+public record Trade(int number, int strategy, Side side, Span span, Amounts amounts, long mae, long mfe,
+        Optional<FillReason> exitReason, Optional<Long> initialStop, List<StopPoint> stops) {
+
+    /**
+     * When it was open. Times in nanoseconds, prints by index.
+     *
+     * @param bars since entry
+     */
+    public record Span(long entryTime, long exitTime, int entryPrint, int exitPrint, int bars) {}
+
+    /**
+     * What was traded and what came of it.
+     *
+     * @param quantity contracts entered
+     * @param entrySum entry prices times contracts, ticks
+     * @param exitSum exit prices times contracts left so far, ticks
+     * @param left contracts left so far
+     * @param slippage money lost to the slippage setting
+     * @param gaps money lost to quotes and gaps
+     */
+    public record Amounts(int quantity, long entrySum, long exitSum, int left, long gross, long fees, long slippage,
+            long gaps) {}
 
     /** The stop stands at {@code level} ticks from print {@code print} on, set by {@code origin}. */
-    public record StopPoint(int print, long level, String origin) {}
+    public record StopPoint(int print, long level, StopOrigin origin) {}
+
+    public long entryTime() {
+        return span.entryTime();
+    }
+
+    public long exitTime() {
+        return span.exitTime();
+    }
+
+    public int entryPrint() {
+        return span.entryPrint();
+    }
+
+    public int exitPrint() {
+        return span.exitPrint();
+    }
+
+    /** Bars since entry. */
+    public int bars() {
+        return span.bars();
+    }
+
+    /** Contracts entered. */
+    public int quantity() {
+        return amounts.quantity();
+    }
+
+    public long entrySum() {
+        return amounts.entrySum();
+    }
+
+    public long exitSum() {
+        return amounts.exitSum();
+    }
+
+    /** Contracts left so far. */
+    public int left() {
+        return amounts.left();
+    }
+
+    public long gross() {
+        return amounts.gross();
+    }
+
+    public long fees() {
+        return amounts.fees();
+    }
+
+    public long slippage() {
+        return amounts.slippage();
+    }
+
+    public long gaps() {
+        return amounts.gaps();
+    }
 
     public long net() {
-        return gross - fees;
+        return gross() - fees();
     }
 }

@@ -10,21 +10,6 @@ import stativex.market.Side;
  * Source: SEMANTICS, "Exit plans".
  */
 public final class StopPath {
-    /** What set the level; the reason of a fill at it. */
-    public enum Origin {
-        STOP("stop"), BREAKEVEN("breakeven"), TRAIL("trail");
-
-        private final String word;
-
-        Origin(String word) {
-            this.word = word;
-        }
-
-        public String word() {
-            return word;
-        }
-    }
-
     private final ExitPlan plan;
     private final Side side;
     private final Contract contract;
@@ -35,7 +20,7 @@ public final class StopPath {
     private boolean judge;
     private boolean hasLevel;
     private long level;
-    private Origin origin = Origin.STOP;
+    private StopOrigin origin = StopOrigin.STOP;
 
     /** @param average of the first entry fill */
     public StopPath(ExitPlan plan, Side side, Contract contract, Average average) {
@@ -65,7 +50,7 @@ public final class StopPath {
         return level;
     }
 
-    public Origin origin() {
+    public StopOrigin origin() {
         return origin;
     }
 
@@ -92,12 +77,12 @@ public final class StopPath {
         average = moved;
         judge = true;
         boolean changed = planned();
-        return breakevenSet && tighten(atDistance(plan.breakeven().orElseThrow().offset()), Origin.BREAKEVEN)
+        return breakevenSet && tighten(atDistance(plan.breakeven().orElseThrow().offset()), StopOrigin.BREAKEVEN)
                 || changed;
     }
 
     private boolean planned() {
-        return plan.stop().isPresent() && tighten(plan.stop().get().level(average, side, contract), Origin.STOP);
+        return plan.stop().isPresent() && tighten(plan.stop().get().level(average, side, contract), StopOrigin.STOP);
     }
 
     /**
@@ -115,9 +100,50 @@ public final class StopPath {
         return refresh();
     }
 
+    /** The average has moved: the next print is judged wherever it lies. */
+    boolean restless() {
+        return judge;
+    }
+
+    /** See {@link PlanRun#nextMove}. */
+    long nextMove() {
+        long never = side == Side.LONG ? Long.MAX_VALUE : Long.MIN_VALUE;
+        // a best that lies against the trade is still 0: nothing moves before it is passed
+        long next = never;
+        if (plan.breakeven().isPresent() && !breakevenSet) {
+            next = nearer(next, reaches(plan.breakeven().get().after()));
+        }
+        ExitPlan.TrailStep active = active();
+        for (int i = 0; i < plan.trail().size(); i++) {
+            ExitPlan.TrailStep step = plan.trail().get(i);
+            if (step != active && (active == null || step.activate() > active.activate())) {
+                next = nearer(next, reaches(step.activate()));
+            }
+        }
+        if (active != null) {
+            long steps = Math.max(0, excursion(active.step(), active.activate()));
+            next = nearer(next, reaches(active.activate() + active.step() * (steps + 1)));
+        }
+        return next;
+    }
+
+    /** The first price at which the excursion is {@code ticks} or more. */
+    private long reaches(long ticks) {
+        return side == Side.LONG ? average.ceil(ticks) : average.floor(-ticks);
+    }
+
+    private long nearer(long a, long b) {
+        return side == Side.LONG ? Math.min(a, b) : Math.max(a, b);
+    }
+
+    /** Takes prints that move nothing: the furthest in favour of them. */
+    void quiet(long furthest) {
+        bestPrice = side == Side.LONG ? Math.max(bestPrice, furthest) : Math.min(bestPrice, furthest);
+    }
+
     /** The person moves the stop to breakeven: the average + {@code offset}. Returns whether the level moved. */
     public boolean byHand(long offset) {
-        return tighten(atDistance(offset), Origin.BREAKEVEN);
+        return tighten(atDistance(offset), StopOrigin.BREAKEVEN);
     }
 
     private boolean refresh() {
@@ -126,9 +152,20 @@ public final class StopPath {
             ExitPlan.Breakeven breakeven = plan.breakeven().get();
             if (breakevenSet || excursion(1, breakeven.after()) >= 0) {
                 breakevenSet = true;
-                moved = tighten(atDistance(breakeven.offset()), Origin.BREAKEVEN);
+                moved = tighten(atDistance(breakeven.offset()), StopOrigin.BREAKEVEN);
             }
         }
+        ExitPlan.TrailStep active = active();
+        if (active != null) {
+            long steps = Math.max(0, excursion(active.step(), active.activate()));
+            long distance = active.activate() - active.distance() + active.step() * steps;
+            moved |= tighten(atDistance(distance), StopOrigin.TRAIL);
+        }
+        return moved;
+    }
+
+    /** The trail step with the largest activation that the best has reached; null when there is none. */
+    private ExitPlan.TrailStep active() {
         ExitPlan.TrailStep active = null;
         for (int i = 0; i < plan.trail().size(); i++) {
             ExitPlan.TrailStep step = plan.trail().get(i);
@@ -136,12 +173,7 @@ public final class StopPath {
                 active = step;
             }
         }
-        if (active != null) {
-            long steps = Math.max(0, excursion(active.step(), active.activate()));
-            long distance = active.activate() - active.distance() + active.step() * steps;
-            moved |= tighten(atDistance(distance), Origin.TRAIL);
-        }
-        return moved;
+        return active;
     }
 
     /** floor((best − from) / step), exact; best is the furthest print, which may lie against the trade. */
@@ -155,7 +187,7 @@ public final class StopPath {
         return Math.floorDiv(Math.subtractExact(favour, Math.multiplyExact(from, q)), Math.multiplyExact(step, q));
     }
 
-    private boolean tighten(long price, Origin by) {
+    private boolean tighten(long price, StopOrigin by) {
         if (hasLevel && side.tighter(level, price) == level) {
             return false;
         }

@@ -31,6 +31,7 @@ public final class BarSeries {
     private final LongColumn stretchHigh = new LongColumn();
     private final LongColumn stretchLow = new LongColumn();
     private final LongColumn stretchVolume = new LongColumn();
+    private int begin;
     private Optional<Filter> filter = Optional.empty();
     private Optional<Bar> forming = Optional.empty();
 
@@ -42,6 +43,21 @@ public final class BarSeries {
 
     public BarSeries(Tape tape) {
         this.tape = tape;
+    }
+
+    /** The first print that was looked at: earlier ones on the tape are as if they were not there. */
+    public int begin() {
+        return begin;
+    }
+
+    /** Prints before {@code time} are left out, nanoseconds. */
+    void since(long time) {
+        begin = time == Long.MIN_VALUE ? 0 : tape.firstAt(time);
+    }
+
+    /** Whether there is a print at all, and the first came too late after {@code open}. */
+    public boolean joinedLate(long open) {
+        return begin >= tape.count() || calendar().late(open, tape.time(begin));
     }
 
     public Tape tape() {
@@ -156,7 +172,7 @@ public final class BarSeries {
      *
      * @throws IllegalStateException when the clock closed it
      */
-    private int closingPrint(int bar) {
+    public int closingPrint(int bar) {
         if (closedAt(bar) != Tape.NONE) {
             throw new IllegalStateException("no print closed bar " + bar);
         }
@@ -312,9 +328,17 @@ public final class BarSeries {
 
     /** An immutable view of the closed bars, safe to hand to another thread. */
     public View view() {
-        return new View(open.prefix(), high.prefix(), low.prefix(), close.prefix(), volume.prefix(), buyVolume.prefix(),
-                sellVolume.prefix(), first.prefix(), last.prefix(), day.prefix(), cut.prefix(), start.prefix(),
-                end.prefix(), marks.prefix(), stretchHigh.prefix(), stretchLow.prefix(), stretchVolume.prefix());
+        return view(count());
+    }
+
+    /** The same of the first {@code bars} of them. */
+    public View view(int bars) {
+        int stretches = bars / STRETCH;
+        return new View(open.prefix(bars), high.prefix(bars), low.prefix(bars), close.prefix(bars), volume.prefix(bars),
+                buyVolume.prefix(bars), sellVolume.prefix(bars), first.prefix(bars), last.prefix(bars),
+                day.prefix(bars),
+                cut.prefix(bars), start.prefix(bars), end.prefix(bars), marks.prefix(bars),
+                stretchHigh.prefix(stretches), stretchLow.prefix(stretches), stretchVolume.prefix(stretches));
     }
 
     /**

@@ -41,4 +41,12 @@ public final class LongColumn {
     public Prefix prefix() {
         return new Prefix(values, count);
     }
+
+    /** The first {@code rows} values; there are as many. */
+    public Prefix prefix(int rows) {
+        if (rows > count) {
+            throw new IndexOutOfBoundsException(rows + " of " + count);
+        }
+        return new Prefix(values, rows);
+    }
 }

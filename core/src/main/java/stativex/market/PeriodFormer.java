@@ -40,7 +40,7 @@ final class PeriodFormer extends BarFormer {
             start = sessions.getFirst().open();
             end = sessions.getLast().close();
             // what lies before the anchor makes no bar, so the period that holds it lacks prints
-            incomplete = calendar.late(start, tape.time(0)) || !settings.uses(sessions.getFirst());
+            incomplete = calendar.late(start, tape.time(series.begin())) || !settings.uses(sessions.getFirst());
         }
     }
 

@@ -24,6 +24,11 @@ public final class SeriesBuilder {
     private boolean untouched = true;
 
     public SeriesBuilder(Tape tape, SessionCalendar calendar, BarSettings settings) {
+        this(tape, calendar, settings, Long.MIN_VALUE);
+    }
+
+    /** @param since prints before this time are left out, nanoseconds */
+    public SeriesBuilder(Tape tape, SessionCalendar calendar, BarSettings settings, long since) {
         this.tape = tape;
         this.calendar = calendar;
         this.settings = settings;
@@ -36,6 +41,7 @@ public final class SeriesBuilder {
             case BarType.Period type -> new PeriodFormer(tape, type, calendar, settings);
         };
         former.series.from(calendar, settings);
+        former.series.since(since);
     }
 
     /** The bars of a whole tape; the last one stays forming and is left out. */
@@ -58,7 +64,7 @@ public final class SeriesBuilder {
 
     /** Takes the prints {@code from} to {@code to}, the last one not included, by stretches. */
     public void prints(int from, int to) {
-        int print = from;
+        int print = Math.max(from, former.series.begin());
         while (print < to) {
             print = run(print, to);
         }
@@ -90,6 +96,9 @@ public final class SeriesBuilder {
      * @throws IllegalArgumentException when it would close more than 100 000 bars
      */
     public void print(int print) {
+        if (print < former.series.begin()) {
+            return;
+        }
         heartbeat(tape.time(print));
         if (inside) {
             touch(print);

@@ -246,6 +246,44 @@ public final class Tape {
         return sum;
     }
 
+    /** Highest and lowest price of the prints {@code from} to {@code to}, the last one not included; in place of what was there. */
+    public void extremes(int from, int to, Extremes found) {
+        found.clear();
+        int print = from;
+        while (print < to) {
+            TapeBlock block = of(print);
+            int end = Math.min(to, block.first() + block.count());
+            block.extremes(print, end, found);
+            print = end;
+        }
+    }
+
+    /** Takes the same prints into a swing. */
+    public void swing(int from, int to, Swing swing) {
+        int print = from;
+        while (print < to) {
+            TapeBlock block = of(print);
+            int end = Math.min(to, block.first() + block.count());
+            block.swing(print, end, swing);
+            print = end;
+        }
+    }
+
+    /** The first of the prints {@code from} to {@code to} at or beyond one of two prices, else {@code to}. */
+    public int reaches(int from, int to, long down, long up) {
+        int print = from;
+        while (print < to) {
+            TapeBlock block = of(print);
+            int end = Math.min(to, block.first() + block.count());
+            int found = block.reaches(print, end, down, up);
+            if (found < end) {
+                return found;
+            }
+            print = end;
+        }
+        return to;
+    }
+
     /** Adds the prints {@code from} to {@code to}, the last one not included, to sums. */
     public void weigh(int from, int to, WeightedSums sums) {
         int print = from;

@@ -20,6 +20,9 @@ public final class TapeBlock {
     private static final ValueLayout.OfLong LONG = ValueLayout.JAVA_LONG.withOrder(ByteOrder.LITTLE_ENDIAN);
     private static final ValueLayout.OfInt INT = ValueLayout.JAVA_INT.withOrder(ByteOrder.LITTLE_ENDIAN);
     private static final ValueLayout.OfShort SHORT = ValueLayout.JAVA_SHORT.withOrder(ByteOrder.LITTLE_ENDIAN);
+    /** Further than any price: so that distances fit. */
+    private static final long FAR_UP = 1L << 61;
+    private static final long FAR_DOWN = -FAR_UP;
     static final int SIZE_BITS = 30;
     static final int SIZE_MASK = (1 << SIZE_BITS) - 1;
 
@@ -335,6 +338,59 @@ public final class TapeBlock {
         return sum;
     }
 
+    /** Highest and lowest price of the same prints. */
+    void extremes(int from, int to, Extremes found) {
+        MemorySegment prices = price;
+        int highest = Integer.MIN_VALUE;
+        int lowest = Integer.MAX_VALUE;
+        long end = to - first;
+        for (long i = from - first; i < end; i++) {
+            int away = prices.getAtIndex(INT, i);
+            highest = Math.max(highest, away);
+            lowest = Math.min(lowest, away);
+        }
+        found.take(base + highest, base + lowest);
+    }
+
+    /** Takes the same prints into a swing; local variables, so that nothing is written in the loop. */
+    void swing(int from, int to, Swing s) {
+        MemorySegment prices = price;
+        long sign = s.rises ? 1 : -1;
+        long top = s.top;
+        boolean reached = s.reached;
+        boolean below = s.below;
+        long lowestBefore = s.lowestBefore;
+        long deepest = s.deepest;
+        long end = to - first;
+        long peak = -1;
+        for (long i = from - first; i < end; i++) {
+            long value = sign * (base + prices.getAtIndex(INT, i));
+            if (value >= top) {
+                if (below) {
+                    long since = peak < 0 ? s.peakTime : time.getAtIndex(LONG, peak);
+                    s.longest = Math.max(s.longest, time.getAtIndex(LONG, i) - since);
+                    below = false;
+                }
+                reached = true;
+                top = value;
+                peak = i;
+            } else {
+                below = true;
+                if (reached) {
+                    deepest = Math.max(deepest, top - value);
+                } else {
+                    lowestBefore = Math.min(lowestBefore, value);
+                }
+            }
+        }
+        s.top = top;
+        s.reached = reached;
+        s.below = below;
+        s.lowestBefore = lowestBefore;
+        s.deepest = deepest;
+        s.peakTime = peak < 0 ? s.peakTime : time.getAtIndex(LONG, peak);
+    }
+
     /** Adds the same prints to sums of sizes, distances and squares, in whole numbers. */
     void weigh(int from, int to, WeightedSums sums) {
         MemorySegment prices = price;
@@ -384,8 +440,8 @@ public final class TapeBlock {
         MemorySegment prices = price;
         long end = to - first;
         // two comparisons in one: what lies between the levels is, from the lower one on, below their distance
-        long above = down + 1 - base;
-        long room = up - down - 1;
+        long above = Math.max(down, FAR_DOWN) + 1 - base;
+        long room = Math.min(up, FAR_UP) - Math.max(down, FAR_DOWN) - 1;
         for (long i = from - first; i < end; i++) {
             if (Long.compareUnsigned(prices.getAtIndex(INT, i) - above, room) >= 0) {
                 return first + (int) i;

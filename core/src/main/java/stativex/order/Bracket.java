@@ -1,34 +1,33 @@
 package stativex.order;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.Consumer;
+import java.util.OptionalInt;
 import stativex.market.Side;
 
 /**
- * The orders of one trade that belong together: its entries, one stop for all that is open, one limit per target leg,
- * and leaves at the market. The exchange keeps their quantities in step (one cancels another).
+ * The orders of one trade that belong together: its entries, one stop for all that is open, one limit per target leg, and leaves
+ * at the market. What is open is known here and nowhere else. {@link Orders} keeps it; everyone else reads it.
  */
 public final class Bracket {
-    private final int owner;
+    private final Owner owner;
     private final Side side;
-    final List<Order> entries = new ArrayList<>(1);
-    final List<Order> targets = new ArrayList<>(2);
-    final List<Order> leaves = new ArrayList<>(1);
-    Optional<Order> stop = Optional.empty();
-    int open;
-    int freshPrint = -1;
-    int fresh;
-    int metPrint = -1;
+    private final List<Order> entries = new ArrayList<>(1);
+    private final List<Order> targets = new ArrayList<>(2);
+    private final List<Order> leaves = new ArrayList<>(1);
+    private Optional<Order> stop = Optional.empty();
+    private int open;
+    private int freshPrint = -1;
+    private int fresh;
 
-    /** @param owner index of the strategy that owns it */
-    public Bracket(int owner, Side side) {
+    public Bracket(Owner owner, Side side) {
         this.owner = owner;
         this.side = side;
     }
 
-    public int owner() {
+    public Owner owner() {
         return owner;
     }
 
@@ -45,34 +44,53 @@ public final class Bracket {
         return stop;
     }
 
-    /** Working limits in the order of the plan's legs; a leg without an order (the runner) is left out. */
+    /** Limits in the order in which they were offered; the runner has none. */
     public List<Order> targets() {
-        return targets;
+        return Collections.unmodifiableList(targets);
     }
 
+    /** The live limit of a leg, if there is one. */
+    public Optional<Order> target(int leg) {
+        return targets.stream().filter(t -> t.state().live() && t.reason().equals(new FillReason.Target(leg)))
+                .findFirst();
+    }
+
+    /** Entries that may still fill, or have filled. */
     public List<Order> entries() {
-        return entries;
+        return Collections.unmodifiableList(entries);
     }
 
     public List<Order> leaves() {
-        return leaves;
+        return Collections.unmodifiableList(leaves);
     }
 
     /** Contracts that entries may still open. */
     public int entering() {
         int rest = 0;
         for (int i = 0; i < entries.size(); i++) {
-            Order entry = entries.get(i);
-            rest += entry.state.live() ? entry.rest() : 0;
+            rest += entries.get(i).state().live() ? entries.get(i).rest() : 0;
         }
         return rest;
     }
 
+    /** Whether nothing is open and nothing may open any more. */
+    public boolean idle() {
+        return open == 0 && entering() == 0;
+    }
+
     /** Whether an order is on its way that leaves everything at the market. */
     public boolean leaveSent() {
+        return leave(true);
+    }
+
+    /** Whether an order at the market is on its way that takes a part off. */
+    public boolean takingOff() {
+        return leave(false);
+    }
+
+    private boolean leave(boolean everything) {
         for (int i = 0; i < leaves.size(); i++) {
-            Order leave = leaves.get(i);
-            if (leave.everything && leave.state.live()) {
+            if (leaves.get(i).everything() == everything && leaves.get(i).state().live()) {
                 return true;
             }
         }
@@ -81,23 +99,25 @@ public final class Bracket {
 
     /** Whether everything is being left: by a leave, or by a stop that has triggered. */
     public boolean leaving() {
-        return leaveSent() || stop.isPresent() && stop.get().triggered && stop.get().state.live();
-    }
-
-    /** Whether an order at the market is on its way that takes a part off. */
-    public boolean takingOff() {
-        for (int i = 0; i < leaves.size(); i++) {
-            Order leave = leaves.get(i);
-            if (!leave.everything && leave.state.live()) {
-                return true;
-            }
-        }
-        return false;
+        return leaveSent() || stop.isPresent() && stop.get().triggered() && stop.get().state().live();
     }
 
     /** Contracts that may leave on {@code print}: those that did not enter on it. */
     int free(int print) {
         return freshPrint == print ? open - fresh : open;
+    }
+
+    void add(Order order) {
+        switch (order.role()) {
+            case ENTRY -> {
+                // what ended without a fill has no say in anything any more
+                entries.removeIf(entry -> !entry.state().live() && entry.filled() == 0);
+                entries.add(order);
+            }
+            case STOP -> stop = Optional.of(order);
+            case TARGET -> targets.add(order);
+            case LEAVE -> leaves.add(order);
+        }
     }
 
     void entered(int contracts, int print) {
@@ -106,33 +126,22 @@ public final class Bracket {
         open += contracts;
     }
 
-    /** Reductions after an exit's fill, the exchange's own; they take no latency. {@code end} ends an order. */
-    void keepInStep(Order exit, Consumer<Order> end) {
-        stop.filter(stop -> stop != exit).ifPresent(stop -> stop.quantity = stop.filled + open);
-        if (exit.role() != Order.Role.TARGET) {
-            int offered = 0;
-            for (Order target : targets) {
-                offered += target.state.live() ? target.rest() : 0;
-            }
-            for (int i = targets.size() - 1; i >= 0 && offered > open; i--) {
-                Order target = targets.get(i);
-                if (target.state.live()) {
-                    int less = Math.min(target.rest(), offered - open);
-                    target.quantity -= less;
-                    offered -= less;
-                    if (target.rest() == 0) {
-                        end.accept(target);
-                    }
-                }
+    void left(int contracts) {
+        open -= contracts;
+    }
+
+    /** Contracts that live targets offer. */
+    int offered() {
+        return targets.stream().filter(t -> t.state().live()).mapToInt(Order::rest).sum();
+    }
+
+    /** The place of the last live target in the list. */
+    OptionalInt lastTarget() {
+        for (int i = targets.size() - 1; i >= 0; i--) {
+            if (targets.get(i).state().live()) {
+                return OptionalInt.of(i);
             }
         }
-        if (open == 0) {
-            stop.ifPresent(end);
-            targets.forEach(end);
-            leaves.forEach(end);
-        }
-        if (open == 0 || exit.role() == Order.Role.STOP || exit.everything) {
-            entries.forEach(end);
-        }
+        return OptionalInt.empty();
     }
 }

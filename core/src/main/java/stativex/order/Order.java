@@ -1,40 +1,21 @@
 package stativex.order;
 
+import stativex.market.Side;
 import stativex.market.Tape;
 
 /**
- * One order of one owner. Made and moved along by the exchange only; everyone else reads it. Prices in ticks, times in
- * nanoseconds.
+ * One order of one owner. {@link Orders} makes it and moves it along by {@link Report}s; everyone else reads it. Prices in ticks,
+ * times in nanoseconds.
  */
 public final class Order {
     public enum Type {
-        MARKET("market"), LIMIT("limit"), STOP("stop");
-
-        private final String word;
-
-        Type(String word) {
-            this.word = word;
-        }
-
-        public String word() {
-            return word;
-        }
+        MARKET, LIMIT, STOP
     }
 
     public enum State {
-        PENDING("pending"), WORKING("working"), PARTLY_FILLED("partly filled"), FILLED("filled"), CANCELLED(
-                "cancelled"), REJECTED("rejected");
+        PENDING, WORKING, PARTLY_FILLED, FILLED, CANCELLED, REJECTED;
 
-        private final String word;
-
-        State(String word) {
-            this.word = word;
-        }
-
-        public String word() {
-            return word;
-        }
-
+        /** Whether it may still be filled. */
         public boolean live() {
             return this == PENDING || this == WORKING || this == PARTLY_FILLED;
         }
@@ -45,46 +26,54 @@ public final class Order {
         ENTRY, STOP, TARGET, LEAVE
     }
 
+    /** How long an order stays, as far as the exchange itself ends it. */
+    public enum GoodFor {
+        /** Until the last session's close of the trading day in which it is accepted. */
+        DAY,
+        /** Until cancelled. */
+        UNTIL_CANCELLED
+    }
+
+    /**
+     * What is asked for, fixed when it is sent.
+     *
+     * @param price limit or stop; {@link Tape#NONE} at the market
+     */
+    record Asked(Role role, Type type, int quantity, long price, FillReason reason, GoodFor goodFor) {}
+
     private final int number;
     private final Bracket bracket;
-    private final Role role;
-    private final Type type;
+    private final Asked asked;
     private final boolean buy;
-    private final long sent;
+    private final Cause cause;
     private final long reference;
     private final int closesBefore;
+    private final boolean everything;
     int quantity;
     int filled;
     long price;
-    String reason;
-    /** The last print worked when it was sent: it meets the next one at the earliest. */
-    final int sentAfter;
-    long accepted;
-    long expires;
+    FillReason reason;
     State state = State.PENDING;
-    /** A resting limit that has met a print already; before that the market may have passed it. */
-    boolean met;
-    /** A stop that has triggered and leaves the rest on the next print. */
     boolean triggered;
-    /** A leave of everything that is open, whatever joins meanwhile. */
-    boolean everything;
 
-    Order(int number, Bracket bracket, Role role, Type type, boolean buy, int quantity, long price, String reason,
-            int sentAfter, long sent, long accepted, long expires, long reference, int closesBefore) {
+    /**
+     * @param reference the last print's price when it was sent
+     * @param closesBefore signal bars that had closed when it was sent
+     * @param everything a leave of all that is open, whatever joins meanwhile
+     */
+    Order(int number, Bracket bracket, Asked asked, Cause cause, long reference, int closesBefore,
+            boolean everything) {
         this.number = number;
         this.bracket = bracket;
-        this.role = role;
-        this.type = type;
-        this.buy = buy;
-        this.quantity = quantity;
-        this.price = price;
-        this.reason = reason;
-        this.sentAfter = sentAfter;
-        this.sent = sent;
-        this.accepted = accepted;
-        this.expires = expires;
+        this.asked = asked;
+        this.buy = (bracket.side() == Side.LONG) == (asked.role() == Role.ENTRY);
+        this.cause = cause;
         this.reference = reference;
         this.closesBefore = closesBefore;
+        this.everything = everything;
+        this.quantity = asked.quantity();
+        this.price = asked.price();
+        this.reason = asked.reason();
     }
 
     /** Runs in order of sending, from 1. */
@@ -96,22 +85,27 @@ public final class Order {
         return bracket;
     }
 
-    public int owner() {
+    public Owner owner() {
         return bracket.owner();
     }
 
     public Role role() {
-        return role;
+        return asked.role();
     }
 
     public Type type() {
-        return type;
+        return asked.type();
+    }
+
+    public GoodFor goodFor() {
+        return asked.goodFor();
     }
 
     public boolean buy() {
         return buy;
     }
 
+    /** Contracts asked for; of a stop and of a leave of everything: filled and still to be filled. */
     public int quantity() {
         return quantity;
     }
@@ -120,7 +114,7 @@ public final class Order {
         return filled;
     }
 
-    /** Contracts not yet filled. */
+    /** Contracts not yet filled; a stop and a leave of everything are for all that is open. */
     public int rest() {
         return quantity - filled;
     }
@@ -130,30 +124,37 @@ public final class Order {
         return price;
     }
 
-    /** The word its fills carry: {@code entry}, {@code stop}, {@code target 1} … */
-    public String reason() {
+    /** What its fills carry. */
+    public FillReason reason() {
         return reason;
     }
 
-    /** Signal bars that had closed when an entry was sent; −1 for other orders. */
+    /** Signal bars that had closed when it was sent. */
     public int closesBefore() {
         return closesBefore;
     }
 
-    public long sent() {
-        return sent;
-    }
-
-    public long accepted() {
-        return accepted;
+    /** The event because of which it was sent. */
+    public Cause cause() {
+        return cause;
     }
 
     public State state() {
         return state;
     }
 
-    /** The price that slippage is measured from: the stop's own, or the last print's when a market order was sent. */
+    /** Whether it leaves everything that is open, whatever joins meanwhile. */
+    public boolean everything() {
+        return everything;
+    }
+
+    /** Whether a stop has been reached. */
+    public boolean triggered() {
+        return triggered;
+    }
+
+    /** The last print's price when it was sent, or {@link Tape#NONE}. */
     long reference() {
-        return type == Type.STOP ? price : reference;
+        return reference;
     }
 }

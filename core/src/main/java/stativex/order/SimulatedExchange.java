@@ -1,290 +1,273 @@
 package stativex.order;
 
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import stativex.market.Bounds;
 import stativex.market.Contract;
 import stativex.market.Session;
-import stativex.market.Side;
 import stativex.market.Tape;
 import stativex.market.TapeTime;
 
 /**
  * The exchange of trials, replays and simulated accounts, working prints one by one (tick mode). No look-ahead: an order
- * meets the print after the event that caused it at the earliest, and only prints not timed before its acceptance.
- * Source: SEMANTICS, "Orders and the simulated exchange".
+ * meets the print after the event that caused it at the earliest, and only prints not timed before its acceptance. A print
+ * is worked by {@link #print} and then by asking for {@link #next} reports until there is none; each is to be applied before
+ * the next one is asked for, and what is asked meanwhile meets later prints. Source: SEMANTICS, "Orders and the simulated
+ * exchange".
  */
-public final class SimulatedExchange {
-    /** Good until cancelled. */
-    private static final long UNTIL_CANCELLED = TapeTime.NEVER;
+public final class SimulatedExchange implements Venue {
+    private static final Comparator<Resting> BY_ACCEPTANCE = Comparator.<Resting>comparingLong(r -> r.accepted)
+            .thenComparingInt(r -> r.order.number());
+
+    /** An order as the exchange has it. */
+    private static final class Resting {
+        final Order order;
+        final long expires;
+        long accepted;
+        /** A limit that has met a print already; before that the market may have passed it. */
+        boolean met;
+
+        Resting(Order order, long accepted, long expires) {
+            this.order = order;
+            this.accepted = accepted;
+            this.expires = expires;
+        }
+    }
+
+    /** A change or cancellation on its way: it acts when due, on a print after the event that caused it. */
+    private record Waiting(Request request, long due) {}
 
     private final Tape tape;
     private final Contract contract;
-    private final long feePerContract;
     private final Terms terms;
-    private final Reports reports;
-    private final List<Order> active = new ArrayList<>();
-    private final List<Order> arrivals = new ArrayList<>();
-    private final Requests requests = new Requests();
-    private boolean meeting;
-    private boolean ended;
-    private int numbers;
-    private int lastPrint = -1;
-    private long now = Long.MIN_VALUE;
+    private final List<Resting> working = new ArrayList<>();
+    private final List<Resting> arrivals = new ArrayList<>();
+    private final List<Waiting> waiting = new ArrayList<>();
+    private final ArrayDeque<Report> reports = new ArrayDeque<>();
+    /** Orders whose turn it is: the exits of one bracket. */
+    private final ArrayDeque<Resting> turns = new ArrayDeque<>();
+    private final List<Bracket> met = new ArrayList<>();
+    private Stage stage = Stage.IDLE;
+    private int place;
+    private boolean moved;
+    private int print = -1;
+    private long time;
+    private long price;
     private long lastPrice = Tape.NONE;
     private long limitRoom;
     private int largerThanPrint;
 
-    /** @param feePerContract money per contract and side, booked on each fill */
-    public SimulatedExchange(Tape tape, Contract contract, long feePerContract, Terms terms, Reports reports) {
+    private enum Stage {
+        IDLE, REQUESTS, ORDERS
+    }
+
+    public SimulatedExchange(Tape tape, Contract contract, Terms terms) {
         this.tape = tape;
         this.contract = contract;
-        this.feePerContract = feePerContract;
         this.terms = terms;
-        this.reports = reports;
     }
 
-    /** What is sent from here on is sent because of this event: print {@code print} is the last one that has arrived. */
-    public void because(int print, long time) {
-        lastPrint = print;
-        now = time;
+    @Override
+    public long lastPrice() {
+        return lastPrice;
     }
 
-    /**
-     * Sends an entry.
-     *
-     * @param price ticks; {@link Tape#NONE} for a market order
-     * @param goodForDay until the last session's close of the trading day in which it is accepted
-     * @param closesBefore signal bars that have closed
-     */
-    public Order enter(Bracket bracket, Order.Type type, int quantity, long price, boolean goodForDay,
-            int closesBefore) {
-        long accepted = Math.addExact(now, terms.latency());
-        Optional<Long> expires = goodForDay ? dayClose(accepted) : Optional.of(UNTIL_CANCELLED);
-        Order order = order(bracket, Order.Role.ENTRY, type, bracket.side() == Side.LONG, quantity, price, "entry",
-                accepted, expires.orElse(accepted), closesBefore);
-        bracket.entries.add(order);
-        if (expires.isEmpty()) {
-            order.state = Order.State.REJECTED;
-            reports.rejected(order, "accepted after the day's close");
-        } else {
-            arrive(order);
+    // ------------------------------------------------------------------ what is asked
+
+    @Override
+    public void take(Request request) {
+        long due = Math.addExact(request.cause().time(), terms.latency());
+        switch (request) {
+            case Request.New n -> {
+                boolean attached = n.order().role() == Order.Role.STOP || n.order().role() == Order.Role.TARGET;
+                arrive(n.order(), attached ? n.cause().time() : due);
+            }
+            case Request.Change c -> waiting.add(new Waiting(c, due));
+            case Request.Cancel c -> waiting.add(new Waiting(c, due));
         }
-        return order;
     }
 
-    /** Sends a market order that leaves everything that is open when it meets a print. */
-    public Order leave(Bracket bracket, String reason) {
-        Order order = leave(bracket, bracket.open, reason);
-        order.everything = true;
-        return order;
-    }
-
-    /** Sends a market order that leaves {@code quantity} contracts. */
-    public Order leave(Bracket bracket, int quantity, String reason) {
-        Order order = order(bracket, Order.Role.LEAVE, Order.Type.MARKET, bracket.side() == Side.SHORT, quantity,
-                Tape.NONE, reason, Math.addExact(now, terms.latency()), UNTIL_CANCELLED);
-        bracket.leaves.add(order);
-        arrive(order);
-        return order;
-    }
-
-    /** Attaches the stop of a bracket for all that is open, or enlarges it to that. Takes no latency. */
-    public void attachStop(Bracket bracket, long price, String reason) {
-        if (bracket.stop.isPresent()) {
-            bracket.stop.get().quantity = bracket.stop.get().filled + bracket.open;
+    private void arrive(Order order, long accepted) {
+        Optional<Long> expires = order.goodFor() == Order.GoodFor.DAY
+                ? dayClose(accepted)
+                : Optional.of(TapeTime.NEVER);
+        if (expires.isEmpty()) {
+            reports.add(new Report.Rejected(order, RejectReason.AFTER_THE_DAYS_CLOSE));
             return;
         }
-        Order order = order(bracket, Order.Role.STOP, Order.Type.STOP, bracket.side() == Side.SHORT, bracket.open,
-                price, reason, now, UNTIL_CANCELLED);
-        bracket.stop = Optional.of(order);
-        arrive(order);
+        Resting resting = new Resting(order, accepted, expires.get());
+        if (stage == Stage.ORDERS) {
+            arrivals.add(resting);
+        } else {
+            insert(resting);
+        }
     }
 
-    /** Attaches a target of a bracket, or enlarges it. Takes no latency. */
-    public void attachTarget(Bracket bracket, int leg, int quantity, long price) {
-        String reason = "target " + leg;
-        for (Order target : bracket.targets) {
-            if (target.reason.equals(reason) && target.state.live()) {
-                target.quantity += quantity;
+    private void insert(Resting resting) {
+        int at = working.size();
+        while (at > 0 && working.get(at - 1).accepted > resting.accepted) {
+            at--;
+        }
+        working.add(at, resting);
+    }
+
+    /** The last session's close of the trading day that contains {@code time}; empty when that is over. */
+    private Optional<Long> dayClose(long time) {
+        return contract.calendar().tradingDate(time)
+                .map(date -> contract.calendar().sessions(date).getLast()).map(Session::close).filter(c -> time < c);
+    }
+
+    // ------------------------------------------------------------------ a print
+
+    /** Begins to work a print that lies in a session. */
+    public void print(int index) {
+        print = index;
+        time = tape.time(index);
+        price = tape.price(index);
+        limitRoom = -1;
+        stage = Stage.REQUESTS;
+        place = 0;
+        moved = false;
+    }
+
+    /** The next report: of the print that is worked, or of what was refused at once; empty when there is none. */
+    public Optional<Report> next() {
+        while (reports.isEmpty() && stage != Stage.IDLE) {
+            if (stage == Stage.REQUESTS) {
+                nextRequest();
+            } else {
+                nextOrder();
+            }
+        }
+        return Optional.ofNullable(reports.poll());
+    }
+
+    /** (1) Changes and cancellations now due, in order of asking; an order that has ended or triggered is left alone. */
+    private void nextRequest() {
+        while (place < waiting.size()) {
+            Waiting next = waiting.get(place);
+            if (next.request().cause().print() >= print || next.due() > time) {
+                place++;
+                continue;
+            }
+            waiting.remove(place);
+            Order order = next.request().order();
+            if (order.state().live() && !order.triggered()) {
+                reports.add(accept(next.request(), next.due()));
                 return;
             }
         }
-        Order order = order(bracket, Order.Role.TARGET, Order.Type.LIMIT, bracket.side() == Side.SHORT, quantity, price,
-                reason, now, UNTIL_CANCELLED);
-        bracket.targets.add(order);
-        arrive(order);
-    }
-
-    /** Asks to cancel; takes latency like an order. */
-    public void cancel(Order order) {
-        if (order.state.live()) {
-            requests.cancel(order, lastPrint, Math.addExact(now, terms.latency()));
+        working.removeIf(resting -> !resting.order.state().live());
+        if (moved) {
+            working.sort(BY_ACCEPTANCE);
         }
+        met.clear();
+        place = 0;
+        stage = Stage.ORDERS;
     }
 
-    /** Asks for another price; takes latency, until then the old one works. */
-    public void change(Order order, long price, String reason) {
-        if (order.state.live()) {
-            requests.change(order, price, reason, lastPrint, Math.addExact(now, terms.latency()));
-        }
-    }
-
-    /** Ends what is good for the day at its last session's close, without latency. */
-    public void closeDay(long time) {
-        for (int i = 0; i < active.size(); i++) {
-            Order order = active.get(i);
-            if (order.expires <= time && order.state.live()) {
-                end(order);
+    private Report accept(Request request, long due) {
+        return switch (request) {
+            case Request.Change change -> {
+                Resting resting = working.stream().filter(r -> r.order == change.order()).findFirst().orElseThrow();
+                resting.accepted = Math.max(resting.accepted, due);
+                resting.met = false;
+                moved = true;
+                yield new Report.Changed(change.order(), change.price(), change.reason());
             }
+            case Request.Cancel cancel -> new Report.Ended(cancel.order());
+            case Request.New ignored -> throw new IllegalStateException("a new order does not wait to be changed");
+        };
+    }
+
+    /** (2) Each working order in order of acceptance, all exits of a bracket in the place of the first of them. */
+    private void nextOrder() {
+        if (!turns.isEmpty()) {
+            meet(turns.poll());
+            return;
         }
-        sweep();
-    }
-
-    /** Ends an order at once, as the exchange's own doing (its bars are over). */
-    public void expire(Order order) {
-        end(order);
-        sweep();
-    }
-
-    /**
-     * Fills what a flatten still wanted when no print followed before its session's end: at the session's last price
-     * plus slippage, at the session's close.
-     */
-    public void assume(Bracket bracket, long close, String reason) {
-        for (Order leave : List.copyOf(bracket.leaves)) {
-            if (leave.everything && leave.state.live() && bracket.open > 0) {
-                leave.quantity = leave.filled + bracket.open;
-                leave.reason = reason;
-                fill(leave, bracket.open, worse(leave.buy(), lastPrice, contract.slippage()), contract.slippage(),
-                        lastPrint, close);
+        if (place < working.size()) {
+            Resting resting = working.get(place);
+            if (resting.order.role() == Order.Role.ENTRY) {
+                meet(resting);
+            } else if (!met.contains(resting.order.bracket())) {
+                met.add(resting.order.bracket());
+                takeTurns(resting.order.bracket());
             }
+            place++;
+            return;
         }
-        sweep();
-    }
-
-    /** Closes what is open when the tape ends: at the last price, with fee, without slippage. */
-    public void closeAtEnd(Bracket bracket, String reason) {
-        if (bracket.open > 0) {
-            Order order = leave(bracket, reason);
-            fill(order, bracket.open, lastPrice, 0, lastPrint, now);
-            sweep();
-        }
-    }
-
-    /** Works a print that lies in a session: changes now due, then every working order meets it. */
-    public void print(int print) {
-        if (!requests.isEmpty()) {
-            applyRequests(print, tape.time(print));
-        }
-        if (!active.isEmpty()) {
-            meetAll(print, tape.time(print), tape.price(print));
-        }
-        lastPrice = tape.price(print);
-    }
-
-    /** Market and triggered stop orders that were larger than the print they met; slippage alone stands for depth. */
-    public int largerThanPrint() {
-        return largerThanPrint;
-    }
-
-    /** Every order that is alive, in order of acceptance. */
-    public List<Order> working() {
-        return active;
-    }
-
-    private void applyRequests(int print, long time) {
-        requests.apply(print, time, this::end);
-        sweep();
-        active.sort((a, b) -> Long.compare(a.accepted, b.accepted) != 0
-                ? Long.compare(a.accepted, b.accepted)
-                : Integer.compare(a.number(), b.number()));
-    }
-
-    private void meetAll(int print, long time, long price) {
-        meeting = true;
-        limitRoom = tape.size(print);
-        for (int i = 0; i < active.size(); i++) {
-            Order order = active.get(i);
-            if (order.role() == Order.Role.ENTRY) {
-                meet(order, print, time, price);
-            } else {
-                exits(order.bracket(), i, print, time, price);
-            }
-        }
-        meeting = false;
-        sweep();
-        for (int i = 0; i < arrivals.size(); i++) {
-            insert(arrivals.get(i));
-        }
+        stage = Stage.IDLE;
+        lastPrice = price;
+        working.removeIf(resting -> !resting.order.state().live());
+        arrivals.forEach(this::insert);
         arrivals.clear();
     }
 
-    /** All exits of a bracket, at the place of the first of them: leave, then stop, then targets. */
-    private void exits(Bracket bracket, int place, int print, long time, long price) {
-        if (bracket.metPrint == print) {
-            return;
-        }
-        bracket.metPrint = print;
-        for (int i = 0; i < bracket.leaves.size(); i++) {
-            meet(bracket.leaves.get(i), print, time, price);
-        }
-        if (bracket.stop.isPresent()) {
-            meet(bracket.stop.get(), print, time, price);
-        }
-        for (int i = place; i < active.size(); i++) {
-            Order order = active.get(i);
-            if (order.bracket() == bracket && order.role() == Order.Role.TARGET) {
-                meet(order, print, time, price);
-            }
-        }
-    }
-
-    private void meet(Order order, int print, long time, long price) {
-        if (!order.state.live() || order.sentAfter >= print || order.accepted > time) {
-            return;
-        }
-        if (order.state == Order.State.PENDING) {
-            order.state = Order.State.WORKING;
-        }
-        switch (order.type()) {
-            case MARKET -> fillAtMarket(order, print, time, price);
-            case STOP -> {
-                if (order.triggered || (order.buy() ? price >= order.price : price <= order.price)) {
-                    order.triggered = true;
-                    fillAtMarket(order, print, time, price);
+    private void takeTurns(Bracket bracket) {
+        for (Order.Role role : new Order.Role[]{Order.Role.LEAVE, Order.Role.STOP, Order.Role.TARGET}) {
+            for (int i = place; i < working.size(); i++) {
+                Resting exit = working.get(i);
+                if (exit.order.bracket() == bracket && exit.order.role() == role) {
+                    turns.add(exit);
                 }
             }
-            case LIMIT -> meetLimit(order, print, time, price);
         }
     }
 
-    private void fillAtMarket(Order order, int print, long time, long price) {
+    private void meet(Resting resting) {
+        Order order = resting.order;
+        if (!order.state().live() || order.cause().print() >= print || resting.accepted > time) {
+            return;
+        }
+        if (order.state() == Order.State.PENDING) {
+            reports.add(new Report.Accepted(order));
+        }
+        switch (order.type()) {
+            case MARKET -> fillAtMarket(order);
+            case STOP -> {
+                boolean reached = order.buy() ? price >= order.price() : price <= order.price();
+                if (reached && !order.triggered()) {
+                    reports.add(new Report.Triggered(order));
+                }
+                if (reached || order.triggered()) {
+                    fillAtMarket(order);
+                }
+            }
+            case LIMIT -> meetLimit(resting);
+        }
+    }
+
+    private void fillAtMarket(Order order) {
         int quantity = order.rest();
         if (order.role() != Order.Role.ENTRY) {
             int free = order.bracket().free(print);
-            quantity = order.everything ? free : Math.min(quantity, free);
+            quantity = order.everything() ? free : Math.min(quantity, free);
         }
         if (quantity == 0) {
             return;
         }
-        if (order.everything) {
-            order.quantity = order.filled + order.bracket().open;
-        }
         if (quantity > tape.size(print)) {
             largerThanPrint++;
         }
-        long worse = worse(order.buy(), worseOf(order.buy(), quote(order.buy(), print), price), contract.slippage());
-        fill(order, quantity, worse, contract.slippage(), print, time);
+        long worse = worse(order.buy(), worseOf(order.buy(), quote(order.buy()), price), contract.slippage());
+        fill(order, quantity, worse, contract.slippage());
     }
 
-    private void meetLimit(Order order, int print, long time, long price) {
-        boolean first = !order.met;
-        order.met = true;
+    private void meetLimit(Resting resting) {
+        Order order = resting.order;
+        boolean first = !resting.met;
+        resting.met = true;
         boolean buy = order.buy();
-        boolean atOrInside = buy ? price <= order.price : price >= order.price;
+        boolean atOrInside = buy ? price <= order.price() : price >= order.price();
         if (!atOrInside) {
             return;
+        }
+        if (limitRoom < 0) {
+            limitRoom = tape.size(print);
         }
         int quantity = order.role() == Order.Role.TARGET
                 ? Math.min(order.rest(), order.bracket().free(print))
@@ -295,102 +278,119 @@ public final class SimulatedExchange {
         if (quantity == 0) {
             return;
         }
-        if (first && passed(order, print)) {
-            take(order, quantity, worseOf(buy, quote(buy, print), price), print, time);
-        } else if (terms.realism() == Realism.TOUCH || price != order.price) {
-            take(order, quantity, order.price, print, time);
+        if (first && passed(order)) {
+            take(order, quantity, worseOf(buy, quote(buy), price));
+        } else if (terms.realism() == Realism.TOUCH || price != order.price()) {
+            take(order, quantity, order.price());
         }
     }
 
-    private void take(Order order, int quantity, long price, int print, long time) {
-        limitRoom -= quantity;
-        fill(order, quantity, price, 0, print, time);
+    private void take(Order order, int quantity, long at) {
+        limitRoom = Math.max(0, limitRoom - quantity);
+        fill(order, quantity, at, 0);
     }
 
     /** Whether the market stood beyond the limit already: far quote, without one the print before, strictly inside. */
-    private boolean passed(Order order, int print) {
-        long far = quote(order.buy(), print);
+    private boolean passed(Order order) {
+        long far = quote(order.buy());
         if (far == Tape.NONE) {
             far = lastPrice;
         }
-        return far != Tape.NONE && (order.buy() ? far < order.price : far > order.price);
+        return far != Tape.NONE && (order.buy() ? far < order.price() : far > order.price());
     }
 
-    private void fill(Order order, int quantity, long price, long slippage, int print, long time) {
-        Bracket bracket = order.bracket();
-        order.filled += quantity;
-        order.state = order.rest() == 0 ? Order.State.FILLED : Order.State.PARTLY_FILLED;
-        boolean entry = order.role() == Order.Role.ENTRY;
-        if (entry) {
-            bracket.entered(quantity, print);
-        } else {
-            bracket.open -= quantity;
-        }
-        long against = order.buy() ? 1 : -1;
-        long gap = order.type() == Order.Type.LIMIT || order.reference() == Tape.NONE
-                ? 0
-                : against * (price - order.reference()) - slippage;
-        reports.filled(order,
-                new Fill(time, print, bracket.owner(), order.number(), order.role(), order.buy(), quantity,
-                        price, Math.multiplyExact(feePerContract, quantity), order.reason, slippage, gap));
-        if (!entry) {
-            bracket.keepInStep(order, this::end);
-        }
-        ended = true;
+    private void fill(Order order, int quantity, long at, long slippage) {
+        reports.add(new Report.Filled(order, new Report.Execution(time, print, quantity, at, slippage),
+                order.reason()));
     }
 
-    private void end(Order order) {
-        if (order.state.live()) {
-            order.state = Order.State.CANCELLED;
-            ended = true;
-            if (order.role() == Order.Role.ENTRY) {
-                reports.ended(order);
+    // ------------------------------------------------------------------ what happens without a print
+
+    /** What is good for the day ends at its last session's close, without latency. */
+    public void closeDay(long close) {
+        for (Resting resting : working) {
+            if (resting.expires <= close && resting.order.state().live()) {
+                reports.add(new Report.Ended(resting.order));
             }
         }
     }
 
-    private Order order(Bracket bracket, Order.Role role, Order.Type type, boolean buy, int quantity, long price,
-            String reason, long accepted, long expires) {
-        return order(bracket, role, type, buy, quantity, price, reason, accepted, expires, -1);
+    /** An order ends as the exchange's own doing: its bars are over. */
+    public void expire(Order order) {
+        reports.add(new Report.Ended(order));
     }
 
-    private Order order(Bracket bracket, Order.Role role, Order.Type type, boolean buy, int quantity, long price,
-            String reason, long accepted, long expires, int closesBefore) {
-        return new Order(++numbers, bracket, role, type, buy, quantity, price, reason, lastPrint, now, accepted,
-                expires, lastPrice, closesBefore);
+    /**
+     * Fills what a flatten still wants when no print followed before its session's end: at the session's last price plus
+     * slippage, at the session's close.
+     */
+    public void assume(Bracket bracket, long close) {
+        bracket.leaves().stream().filter(leave -> leave.everything() && leave.state().live()).findFirst()
+                .filter(leave -> bracket.open() > 0)
+                .ifPresent(leave -> reports.add(new Report.Filled(leave,
+                        new Report.Execution(close, print, bracket.open(),
+                                worse(leave.buy(), lastPrice, contract.slippage()), contract.slippage()),
+                        new FillReason.Left(LeaveReason.ASSUMED_AT_SESSION_END))));
     }
 
-    private void arrive(Order order) {
-        if (meeting) {
-            arrivals.add(order);
+    /** Fills a leave at the tape's end: at the last price, without slippage. */
+    public void closeAtEnd(Order leave, long now) {
+        reports.add(new Report.Filled(leave,
+                new Report.Execution(now, print, leave.bracket().open(), lastPrice, 0), leave.reason()));
+    }
+
+    // ------------------------------------------------------------------ what stands
+
+    /** Market and triggered stop orders that were larger than the print they met; slippage alone stands for depth. */
+    public int largerThanPrint() {
+        return largerThanPrint;
+    }
+
+    /** Every order that is alive, in order of acceptance. */
+    public List<Order> working() {
+        return working.stream().map(resting -> resting.order).filter(order -> order.state().live()).toList();
+    }
+
+    /** Draws bounds to the prints before which, and the prices between which, no order has anything to do. */
+    public void bound(Bounds bounds) {
+        for (int i = 0; i < waiting.size(); i++) {
+            bounds.print(eligible(waiting.get(i).request().cause(), waiting.get(i).due()));
+        }
+        for (int i = 0; i < working.size(); i++) {
+            bound(working.get(i), bounds);
+        }
+    }
+
+    private void bound(Resting resting, Bounds bounds) {
+        Order order = resting.order;
+        boolean settled = order.state() != Order.State.PENDING && !order.triggered();
+        if (!order.state().live()) {
+            return;
+        }
+        if (!settled || order.type() == Order.Type.MARKET || order.type() == Order.Type.LIMIT && !resting.met) {
+            bounds.print(eligible(order.cause(), resting.accepted));
+        } else if (order.buy() == (order.type() == Order.Type.STOP)) {
+            bounds.up(order.price());
         } else {
-            insert(order);
+            bounds.down(order.price());
         }
     }
 
-    private void insert(Order order) {
-        int place = active.size();
-        while (place > 0 && active.get(place - 1).accepted > order.accepted) {
-            place--;
-        }
-        active.add(place, order);
+    /** The first print that something caused then may meet. */
+    private int eligible(Cause cause, long accepted) {
+        return Math.max(cause.print() + 1, accepted <= time ? 0 : tape.firstAt(accepted));
     }
 
-    private void sweep() {
-        if (ended && !meeting) {
-            active.removeIf(order -> !order.state.live());
-            ended = false;
-        }
-    }
-
-    /** The last session's close of the trading day that contains {@code time}; empty when that is over. */
-    private Optional<Long> dayClose(long time) {
-        return contract.calendar().tradingDate(time)
-                .map(date -> contract.calendar().sessions(date).getLast()).map(Session::close).filter(c -> time < c);
+    /** Takes prints that no order had anything to do with; the last of them is {@code index}. */
+    public void quiet(int index) {
+        print = index;
+        time = tape.time(index);
+        price = tape.price(index);
+        lastPrice = price;
     }
 
     /** Far quote: the ask for a buyer, the bid for a seller. */
-    private long quote(boolean buy, int print) {
+    private long quote(boolean buy) {
         return buy ? tape.ask(print) : tape.bid(print);
     }
 

@@ -16,9 +16,10 @@ import stativex.study.StudyDefinition;
  * @param tickSize turns prices written in rules into ticks
  * @param calendar of the contract whose signal series it is
  * @param others further contracts that series name, by symbol
+ * @param since prints before this time are as if they were not there, nanoseconds
  */
 public record Blueprint(BigDecimal tickSize, SessionCalendar calendar, List<SeriesDefinition> series,
-        List<StudyDefinition> studies, List<Drawing> drawings, Map<String, ContractTape> others) {
+        List<StudyDefinition> studies, List<Drawing> drawings, Map<String, ContractTape> others, long since) {
 
     /**
      * A further series beside the signal series.
@@ -26,6 +27,17 @@ public record Blueprint(BigDecimal tickSize, SessionCalendar calendar, List<Seri
      * @param contract empty: the strategy's own
      */
     public record SeriesDefinition(String name, BarSettings bars, Optional<String> contract) {}
+
+    /** Of whole tapes. */
+    public Blueprint(BigDecimal tickSize, SessionCalendar calendar, List<SeriesDefinition> series,
+            List<StudyDefinition> studies, List<Drawing> drawings, Map<String, ContractTape> others) {
+        this(tickSize, calendar, series, studies, drawings, others, Long.MIN_VALUE);
+    }
+
+    /** The same of tapes that begin at {@code time}. */
+    public Blueprint since(long time) {
+        return new Blueprint(tickSize, calendar, series, studies, drawings, others, time);
+    }
 
     public Blueprint {
         series = List.copyOf(series);

@@ -65,7 +65,7 @@ final class OtherSeries implements Step {
         this.calendar = other.map(o -> o.contract().calendar()).orElse(signal.calendar());
         this.builder = known.isPresent()
                 ? Optional.empty()
-                : Optional.of(new SeriesBuilder(tape, calendar, definition.bars()));
+                : Optional.of(new SeriesBuilder(tape, calendar, definition.bars(), program.blueprint().since()));
         this.bars = known.map(History::bars).orElseGet(() -> builder.orElseThrow().series());
         known.ifPresent(history -> closed = history.closed());
         this.scope = new Scope(program, definition.name(), new Frame(bars, calendar));
@@ -158,7 +158,8 @@ final class OtherSeries implements Step {
 
     private boolean lacksPrints(Session held) {
         return tape.incomplete(held)
-                || held.contains(tape.time(0)) && calendar.late(held.open(), tape.time(0));
+                || bars.begin() < tape.count() && held.contains(tape.time(bars.begin()))
+                        && calendar.late(held.open(), tape.time(bars.begin()));
     }
 
     private void look(SeriesBuilder builder, int row, boolean unknown) {

@@ -32,6 +32,15 @@ public final class TruthColumn {
 
     /** See {@link TruthColumn#view}. */
     public record View(byte[] values, int count) {
+        /** The first bar from {@code from} on that holds {@code truth}; {@link #count()} if there is none. */
+        public int next(int truth, int from) {
+            int bar = from;
+            while (bar < count && values[bar] != truth) {
+                bar++;
+            }
+            return Math.min(bar, count);
+        }
+
         public int get(int bar) {
             if (bar >= count) {
                 throw new IndexOutOfBoundsException(bar);

@@ -193,7 +193,7 @@ public final class Frame implements Step {
 
     /** Whether the tape holds prints from {@code start} on, and none of these sessions lacks any. */
     boolean holds(long start, List<Session> sessions) {
-        return tape().count() > 0 && !calendar.late(start, tape().time(0))
+        return bars.begin() < tape().count() && !calendar.late(start, tape().time(bars.begin()))
                 && sessions.stream().noneMatch(tape()::incomplete);
     }
 }

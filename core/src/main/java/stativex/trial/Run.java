@@ -1,8 +1,14 @@
 package stativex.trial;
 
+import java.util.Optional;
+import stativex.account.AccountState;
 import stativex.engine.Command;
 import stativex.engine.Engine;
+import stativex.engine.Mode;
+import stativex.engine.Setup;
+import stativex.market.Histories;
 import stativex.market.TapeTime;
+import stativex.rule.Worked;
 
 /**
  * Feeds an engine with prints and heartbeats in order of time. A trial, a replay and a repeated session are all this;
@@ -16,12 +22,25 @@ public final class Run {
     private int nextHeartbeat;
     private boolean finished;
 
-    /** @throws IllegalArgumentException when the documents do not fit one another */
+    /**
+     * A run that makes bars and judges rules as prints come: what a screen looks at, and what a live day would do.
+     *
+     * @throws IllegalArgumentException when the documents do not fit one another
+     */
     public Run(Inputs inputs) {
+        this(inputs, Optional.empty());
+    }
+
+    /** A run that works bars and rules of the whole tape before it begins, shared with others that want the same. */
+    public Run(Inputs inputs, Histories histories, Worked worked) {
+        this(inputs, Optional.of(new Setup.Ahead(histories, worked, inputs.end())));
+    }
+
+    private Run(Inputs inputs, Optional<Setup.Ahead> ahead) {
         this.inputs = inputs;
         this.heartbeats = inputs.heartbeats();
-        this.engine = new Engine(inputs.tape(), inputs.contract(), inputs.others(), inputs.account(),
-                inputs.strategies(), inputs.terms());
+        this.engine = new Engine(new Setup(inputs.tape(), inputs.contract(), inputs.others(), inputs.account(),
+                inputs.strategies(), inputs.terms(), inputs.firstDay(), ahead), AccountState.fresh(inputs.account()));
     }
 
     public Inputs inputs() {
@@ -56,8 +75,22 @@ public final class Run {
     /** Works inputs until {@code place}, or the end. */
     public void toPlace(int place) {
         while (place() < place && !atEnd()) {
-            step();
+            int prints = Math.min(printsBeforeHeartbeat(), place - place());
+            if (prints > 0) {
+                engine.prints(nextPrint, nextPrint + prints);
+                nextPrint += prints;
+            } else {
+                step();
+            }
         }
+    }
+
+    /** Prints until the next heartbeat, or the tape's end. */
+    private int printsBeforeHeartbeat() {
+        int until = nextHeartbeat < heartbeats.length
+                ? inputs.tape().firstAt(heartbeats[nextHeartbeat])
+                : inputs.tape().count();
+        return until - nextPrint;
     }
 
     /** Works inputs timed before or at {@code time}, at most {@code most} of them. Returns how many. */
@@ -95,9 +128,13 @@ public final class Run {
 
     /** A plain trial: every strategy engaged before the first print, then the whole tape. */
     public static Run trial(Inputs inputs) {
-        Run run = new Run(inputs);
-        for (int i = 0; i < inputs.strategies().size(); i++) {
-            run.command(new Command.SetMode(i, stativex.engine.Mode.ENGAGED));
+        return trial(new Run(inputs, new Histories(), new Worked()));
+    }
+
+    /** The same with a run that has worked nothing yet. */
+    public static Run trial(Run run) {
+        for (int i = 0; i < run.inputs.strategies().size(); i++) {
+            run.command(new Command.SetMode(i, Mode.ENGAGED));
         }
         run.toPlace(run.length());
         run.finish();

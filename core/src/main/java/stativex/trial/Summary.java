@@ -10,6 +10,7 @@ import stativex.engine.DayBook;
 import stativex.engine.Decision;
 import stativex.engine.Engine;
 import stativex.engine.Trade;
+import stativex.interlock.Reason;
 import stativex.market.Contract;
 
 /**
@@ -27,7 +28,7 @@ public record Summary(int trades, int wins, OptionalDouble winRate, OptionalDoub
         long net, long slippage, long gaps, OptionalLong averageTrade, OptionalDouble payoff,
         OptionalDouble expectancyR, long largestLoss, long deepestDrawdown, long longestDrawdown,
         Optional<DayBook.Day> worstDay, Optional<DayBook.Day> bestDay, List<DayBook.Day> days,
-        Optional<Long> killingCost, Map<String, Integer> decisions, Map<String, Integer> declined) {
+        Optional<Long> killingCost, Map<Decision.Kind, Integer> decisions, Map<Reason, Integer> declined) {
 
     /** Summarises a finished run. */
     public static Summary of(Run run) {
@@ -70,12 +71,12 @@ public record Summary(int trades, int wins, OptionalDouble winRate, OptionalDoub
         }
         long net = gross - fees;
         int count = trades.size();
-        Map<String, Integer> decisions = new LinkedHashMap<>();
-        Map<String, Integer> declined = new LinkedHashMap<>();
+        Map<Decision.Kind, Integer> decisions = new LinkedHashMap<>();
+        Map<Reason, Integer> declined = new LinkedHashMap<>();
         for (Decision decision : engine.log().decisions()) {
-            decisions.merge(decision.kind().word(), 1, Integer::sum);
-            if (decision.kind() == Decision.Kind.DECLINED) {
-                declined.merge(decision.reason(), 1, Integer::sum);
+            decisions.merge(decision.kind(), 1, Integer::sum);
+            if (decision.outcome() instanceof Decision.Declined why) {
+                declined.merge(why.refusal().reason(), 1, Integer::sum);
             }
         }
         List<DayBook.Day> days = List.copyOf(engine.days().days());

@@ -6,11 +6,14 @@ import static org.testng.Assert.assertThrows;
 import static org.testng.Assert.assertTrue;
 
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.SplittableRandom;
 import org.testng.annotations.Test;
 import stativex.interlock.LineCheck;
+import stativex.market.Bounds;
 import stativex.market.Money;
+import stativex.order.Owner;
 
 public class AccountTest {
     private static long money(String text) {
@@ -19,13 +22,16 @@ public class AccountTest {
 
     @Test
     public void realisedResultIsByAverageCostRoundedDown() {
-        Ledger ledger = new Ledger(0, 1, 1);
-        ledger.fill(0, true, 3, 10, 0);
-        ledger.fill(0, true, 4, 11, 0); // cost 74 over 7
-        ledger.fill(0, false, 1, 12, 0); // share 74/7 = 10.57, taken as 11: result 1, rounded down from 1.43
+        Ledger ledger = new Ledger(0);
+        Ledger.Holding holding = ledger.holding(1);
+        Owner owner = new Owner.Strategy(0);
+        holding.fill(owner, true, 3, 10, 0);
+        holding.fill(owner, true, 4, 11, 0); // cost 74 over 7
+        holding.fill(owner, false, 1, 12, 0); // share 74/7 = 10.57, taken as 11: result 1, rounded down from 1.43
         assertEquals(ledger.balance(), 1);
-        assertEquals(ledger.openResult(0, 12), 6 * 12 - 63);
-        ledger.fill(0, false, 6, 12, 0);
+        holding.mark(12);
+        assertEquals(holding.position(owner).openResult(), 6 * 12 - 63);
+        holding.fill(owner, false, 6, 12, 0);
         assertEquals(ledger.balance(), 7 * 12 - 74, "the remainder stayed with the open part");
     }
 
@@ -34,47 +40,91 @@ public class AccountTest {
     public void balancePlusOpenResultIsExact() {
         SplittableRandom dice = new SplittableRandom(3);
         for (int round = 0; round < 500; round++) {
-            long tickValue = dice.nextInt(1, 100_000);
-            Ledger ledger = new Ledger(1_000_000, tickValue, 2);
+            // two contracts with a tick value each, two owners of each: a strategy and the person
+            long[] tickValues = {dice.nextInt(1, 100_000), dice.nextInt(1, 100_000)};
+            Ledger ledger = new Ledger(1_000_000);
+            Ledger.Holding[] holdings = {ledger.holding(tickValues[0]), ledger.holding(tickValues[1])};
+            Owner[] owners = {new Owner.Strategy(0), new Owner.Person()};
             long cash = 1_000_000;
-            long[] held = new long[2];
-            long[] results = new long[2];
+            long[][] held = new long[2][2];
+            long[][] results = new long[2][2];
+            long[] last = new long[2];
             for (int i = 0; i < 40; i++) {
+                int contract = dice.nextInt(2);
                 int owner = dice.nextInt(2);
                 boolean buy = dice.nextBoolean();
                 long quantity = dice.nextInt(1, 9);
                 long price = dice.nextInt(-500, 500);
                 long fee = dice.nextInt(1000);
-                ledger.fill(owner, buy, quantity, price, fee);
-                long paid = (buy ? quantity : -quantity) * price * tickValue;
+                holdings[contract].fill(owners[owner], buy, quantity, price, fee);
+                long paid = (buy ? quantity : -quantity) * price * tickValues[contract];
                 cash -= paid + fee;
-                results[owner] -= paid + fee;
-                held[owner] += buy ? quantity : -quantity;
-                long last = dice.nextInt(-500, 500);
-                assertEquals(ledger.equity(last), cash + (held[0] + held[1]) * last * tickValue);
-                assertEquals(ledger.result(owner, last), results[owner] + held[owner] * last * tickValue);
-                assertEquals(ledger.contractsOpen(), Math.abs(held[0]) + Math.abs(held[1]));
+                results[contract][owner] -= paid + fee;
+                held[contract][owner] += buy ? quantity : -quantity;
+                last[contract] = dice.nextInt(-500, 500);
+                holdings[contract].mark(last[contract]);
+                long equity = cash;
+                for (int c = 0; c < 2; c++) {
+                    equity += (held[c][0] + held[c][1]) * last[c] * tickValues[c];
+                    assertEquals(holdings[c].open(), Math.abs(held[c][0]) + Math.abs(held[c][1]));
+                    for (int o = 0; o < 2; o++) {
+                        assertEquals(holdings[c].position(owners[o]).result(),
+                                results[c][o] + held[c][o] * last[c] * tickValues[c]);
+                    }
+                }
+                assertEquals(ledger.equity(), equity);
+                bounds(ledger, holdings[contract], dice);
             }
         }
     }
 
-    @Test
-    public void theFloorTrailsThePeakAndLocks() {
-        Floor floor = new Floor(new Rulebook.DrawdownFloor(money("1700"), Optional.of(money("40000"))),
-                money("40000"));
-        assertEquals(floor.level(), money("38300"));
-        assertFalse(floor.judge(money("40900")));
-        assertEquals(floor.level(), money("39200"));
-        assertFalse(floor.judge(money("39200.01")), "a hair above");
-        assertTrue(floor.judge(money("39200")), "broken when equity is at the floor");
-        floor.judge(money("45000"));
-        assertEquals(floor.level(), money("40000"), "it locks at the start balance");
-        assertThrows(IllegalArgumentException.class,
-                () -> new Floor(new Rulebook.DrawdownFloor(money("100"), Optional.of(money("39000"))),
-                        money("40000")));
+    /** Between the prices drawn for two equities, equity lies between them; at them and beyond it does not. */
+    private static void bounds(Ledger ledger, Ledger.Holding holding, SplittableRandom dice) {
+        long low = ledger.equity() - dice.nextLong(1, 9_000_000);
+        long high = ledger.equity() + dice.nextLong(1, 9_000_000);
+        Bounds bounds = new Bounds();
+        holding.bound(low, high, bounds);
+        for (long price = -600; price < 600; price += 7) {
+            long equity = holding.equityAtZero() + holding.perTick() * price;
+            boolean between = low < equity && equity < high;
+            assertEquals(bounds.down() < price && price < bounds.up(), between, "price " + price);
+        }
     }
 
-    /** The floor against a recomputation from the whole history of equity. */
+    private static AccountWatch watch(long start, Rulebook.DrawdownFloor floor) {
+        Account account = new Account("Gannet Row 40K", "NZD", start, Map.of(), Optional.empty(), Optional.empty(),
+                new Rulebook("rules", List.of(floor)));
+        return new AccountWatch(account, AccountState.fresh(account));
+    }
+
+    private static long floor(AccountWatch watch, long equity) {
+        return watch.lines(equity).getFirst().money();
+    }
+
+    @Test
+    public void theFloorTrailsThePeakAndLocks() {
+        Rulebook.DrawdownFloor rule = new Rulebook.DrawdownFloor(money("1700"), Optional.of(money("40000")));
+        AccountWatch watch = watch(money("40000"), rule);
+        assertEquals(floor(watch, money("40000")), money("38300"));
+        assertEquals(watch.judge(money("40900"), 0), Optional.empty());
+        assertEquals(floor(watch, money("40000")), money("39200"));
+        assertEquals(watch.judge(money("39200.01"), 0), Optional.empty(), "a hair above");
+        AccountState kept = watch.state(money("39200.01"));
+        assertEquals(watch.judge(money("39200"), 0),
+                Optional.of(new AccountWatch.Verdict(LineKind.DRAWDOWN_FLOOR, false)),
+                "broken when equity is at the floor");
+        assertTrue(watch.broken());
+        watch.judge(money("45000"), 0);
+        assertEquals(floor(watch, money("45000")), money("40000"), "it locks at the start balance");
+        Account account = new Account("again", "NZD", money("40000"), Map.of(), Optional.empty(), Optional.empty(),
+                new Rulebook("rules", List.of(rule)));
+        AccountWatch again = new AccountWatch(account, kept);
+        assertEquals(floor(again, 0), money("39200"), "the peak goes out and in with the state");
+        assertThrows(IllegalArgumentException.class, () -> watch(money("40000"),
+                new Rulebook.DrawdownFloor(money("100"), Optional.of(money("39000")))));
+    }
+
+    /** The floor, and how far equity may go until it must be judged, against a recomputation from the whole history. */
     @Test
     public void theFloorAgreesWithAPlainTwin() {
         SplittableRandom dice = new SplittableRandom(9);
@@ -84,15 +134,27 @@ public class AccountTest {
             Optional<Long> lock = dice.nextBoolean()
                     ? Optional.of(start - allowance + dice.nextInt(0, 400))
                     : Optional.empty();
-            Floor floor = new Floor(new Rulebook.DrawdownFloor(allowance, lock), start);
+            AccountWatch watch = watch(start, new Rulebook.DrawdownFloor(allowance, lock));
             long equity = start;
             long highest = start;
+            long above = Long.MIN_VALUE;
+            long below = Long.MIN_VALUE;
             for (int i = 0; i < 100; i++) {
                 equity += dice.nextInt(-30, 31);
                 highest = Math.max(highest, equity);
                 long level = lock.isPresent() && highest - allowance > lock.get() ? lock.get() : highest - allowance;
-                assertEquals(floor.judge(equity), equity <= level);
-                assertEquals(floor.level(), level);
+                boolean broken = equity <= level;
+                if (below < equity && equity < above) {
+                    assertFalse(broken, "quiet, though the floor is reached");
+                }
+                assertEquals(watch.judge(equity, 0).isPresent(), broken && highest > Long.MIN_VALUE);
+                assertEquals(floor(watch, equity), level);
+                if (broken) {
+                    break;
+                }
+                above = watch.quietAbove(equity, 0);
+                below = watch.quietBelow(equity, 0, above);
+                assertTrue(below < equity && equity < above, "something is quiet");
             }
         }
     }
@@ -100,7 +162,7 @@ public class AccountTest {
     @Test
     public void headroomIsSaidThreeWays() {
         // 268.75 above the floor with 2 contracts at 6.25 a tick: 21 ticks; a stop-out of 16 ticks + 1 + two fees
-        Line floor = new Line("Trailing floor", money("39210"), money("1700"), true);
+        Line floor = new Line(LineKind.DRAWDOWN_FLOOR, money("39210"), money("1700"));
         long stopOut = 17 * money("6.25") + 2 * money("2.15");
         Headroom headroom = Headroom.of(floor, money("39478.75"), money("6.25"), 2, Optional.of(stopOut));
         assertEquals(headroom.money(), money("268.75"));
@@ -116,8 +178,8 @@ public class AccountTest {
 
     @Test
     public void theLineCheckMustStayStrictlyAbove() {
-        Line line = new Line("Own day loss", money("-520"), money("520"), true);
-        Line profit = new Line("Profit lock", money("1040"), money("1040"), false);
+        Line line = new Line(LineKind.DAY_LOSS, money("-520"), money("520"));
+        Line profit = new Line(LineKind.DAY_PROFIT, money("1040"), money("1040"));
         // one contract, 40 ticks of 12.50, costs 20: at most 520 may go
         LineCheck check = new LineCheck().risk(1, Optional.of(40L), money("12.50"), money("20"));
         assertEquals(check.loss(), money("520"));

@@ -13,9 +13,13 @@ import java.util.Set;
 import java.util.function.Consumer;
 import org.testng.annotations.Test;
 import stativex.account.Account;
+import stativex.account.LockReason;
 import stativex.account.Rulebook;
 import stativex.exit.ExitPlan;
+import stativex.exit.StopOrigin;
+import stativex.interlock.Refusal;
 import stativex.interlock.SessionWindow;
+import stativex.interlock.SignalPeriod;
 import stativex.market.BarType;
 import stativex.market.Contract;
 import stativex.market.Money;
@@ -23,26 +27,27 @@ import stativex.market.Side;
 import stativex.market.Tape;
 import stativex.market.TapeBuilder;
 import stativex.order.Fill;
+import stativex.order.FillReason;
 import stativex.order.Order;
+import stativex.order.Owner;
 import stativex.order.Realism;
 import stativex.order.Terms;
 import stativex.study.StudyDefinition;
 import stativex.trial.Given;
 import stativex.trial.Inputs;
 import stativex.trial.Run;
+import stativex.trial.Said;
 
 /** What one print does, step by step. */
 public class EngineTest {
     private static final long OPEN = Given.at(0, "01:00:00");
 
     private static List<String> fills(Run run) {
-        return run.engine().log().fills().stream().map(f -> f.print() + " " + (f.buy() ? "buy " : "sell ")
-                + f.quantity() + " at " + f.price() + " " + f.reason()).toList();
+        return Said.fills(run);
     }
 
     private static List<String> decisions(Run run) {
-        return run.engine().log().decisions().stream()
-                .map(d -> d.print() + " " + d.kind().word() + (d.reason().isEmpty() ? "" : " " + d.reason())).toList();
+        return Said.decisions(run);
     }
 
     private static Run trial(Tape tape, Contract contract, Strategy strategy, Account account, Terms terms) {
@@ -175,11 +180,12 @@ public class EngineTest {
         Run run = trial(Given.tape(OPEN, 98, 99, 100, 111, 112, 115, 116, 120, 109, 108, 107), strategy);
         assertEquals(fills(run), List.of("2 buy 2 at 100 entry", "5 sell 1 at 114 target 1", "9 sell 1 at 108 trail"));
         Trade trade = run.engine().log().trades().getFirst();
-        assertEquals(trade.stops().stream().map(s -> s.print() + " " + s.level() + " " + s.origin()).toList(),
+        assertEquals(
+                trade.stops().stream().map(s -> s.print() + " " + s.level() + " " + Said.word(s.origin())).toList(),
                 List.of("2 84 stop", "4 101 breakeven", "6 104 trail", "7 108 trail"));
         assertEquals(trade.mfe(), 20);
         assertEquals(trade.mae(), 0);
-        assertEquals(trade.exitReason(), "trail");
+        assertEquals(trade.exitReason(), Optional.of(new FillReason.AtStop(StopOrigin.TRAIL)));
         assertEquals(trade.gross(), Given.contract(0).money(14 + 8, 1));
     }
 
@@ -349,7 +355,7 @@ public class EngineTest {
 
     private static List<String> orders(Run run) {
         return run.engine().snapshot().orders().stream()
-                .map(o -> o.reason() + " " + o.rest() + " at " + o.price().orElseThrow()).toList();
+                .map(o -> Said.reason(o.reason()) + " " + o.rest() + " at " + o.price().orElseThrow()).toList();
     }
 
     @Test
@@ -371,7 +377,8 @@ public class EngineTest {
         Account account = Given.account(loss.map(l -> new Account.DayLoss(Money.parse(l), false)),
                 profit.map(Money::parse), List.of());
         return trial(tape, Given.contract(0), strategy.build(), account, Terms.DEFAULT).engine().log().decisions()
-                .stream().filter(d -> d.kind() == Decision.Kind.LOCKED).map(Decision::reason).toList();
+                .stream().filter(d -> d.kind() == Decision.Kind.LOCKED).map(Said::decision)
+                .map(locked -> locked.replace("locked ", "")).toList();
     }
 
     @Test
@@ -411,7 +418,8 @@ public class EngineTest {
                 List.of(one.build(), two.build()), Terms.DEFAULT));
         assertEquals(fills(run), List.of("2 buy 1 at 14 entry", "2 sell 1 at 14 entry", "3 sell 1 at 11 stop",
                 "4 buy 1 at 10 target 1"));
-        assertEquals(run.engine().log().fills().stream().map(Fill::owner).toList(), List.of(0, 1, 0, 1));
+        assertEquals(run.engine().log().fills().stream().map(f -> ((Owner.Strategy) f.owner()).index()).toList(),
+                List.of(0, 1, 0, 1));
         assertTrue(run.engine().ledger().flat());
     }
 
@@ -482,7 +490,7 @@ public class EngineTest {
                 Terms.DEFAULT));
         run.command(new Command.SetMode(0, Mode.ENGAGED));
         run.toPlace(1);
-        assertEquals(sentence(run), "Not trading: this trading day is history that only feeds the studies (1 day)");
+        assertEquals(state(run), new StrategyState.FeedingStudies(1));
     }
 
     @Test
@@ -504,17 +512,18 @@ public class EngineTest {
         strategy.windows = List.of(Given.window("Morning", "01:10", "01:30", SessionWindow.End.FLATTEN, 30));
         Run run = new Run(Inputs.of(Given.tape(OPEN, 10, 11, 12, 12), Given.contract(0), Given.account(),
                 List.of(strategy.build()), Terms.DEFAULT));
-        assertEquals(sentence(run), "Not trading: Ebb fade is off");
+        assertEquals(state(run), new StrategyState.Off());
         run.command(new Command.SetMode(0, Mode.ENGAGED));
         run.toPlace(1);
-        assertEquals(sentence(run), "Not trading: Morning opens at 01:10 (in 10 min)");
+        assertTrue(((StrategyState.NotTrading) state(run)).why().getFirst() instanceof Refusal.OutsideWindow why
+                && why.stretch().orElseThrow().from() == Given.at(0, "01:10:00"), state(run).toString());
         run.command(new Command.FlatAndLock());
-        assertEquals(sentence(run), "Not trading: locked until the next trading day, by hand");
+        assertEquals(state(run), new StrategyState.NotTrading(List.of(new Refusal.Locked(LockReason.BY_HAND))));
         assertFalse(run.engine().snapshot().strategies().getFirst().lanes().get(Side.LONG).isEmpty());
     }
 
-    private static String sentence(Run run) {
-        return run.engine().snapshot().strategies().getFirst().sentence();
+    private static StrategyState state(Run run) {
+        return run.engine().snapshot().strategies().getFirst().state();
     }
 
     // ------------------------------------------------------------------ signal series, moments, what a signal needs
@@ -601,9 +610,9 @@ public class EngineTest {
         Tape tape = Given.tape(OPEN, 10, 11, 10, 14, 10, 13, 10, 16, 12);
         strategy.longSide = Optional.of(graded("strong", "plain"));
         assertEquals(
-                trial(tape, strategy).engine().log().decisions().stream().map(d -> d.print() + " " + d.detail())
-                        .toList(),
-                List.of("1 market 1, grade plain", "3 market 1, grade strong", "7 market 1, grade strong"));
+                trial(tape, strategy).engine().log().decisions().stream().map(Decision::outcome)
+                        .map(taken -> ((Decision.Taken) taken).grade().orElseThrow()).toList(),
+                List.of("plain", "strong", "strong"));
         strategy.longSide = Optional.of(graded("plain"));
         assertEquals(decisions(trial(tape, strategy)), List.of("1 taken"));
     }
@@ -646,12 +655,12 @@ public class EngineTest {
         var strategy = buyer();
         strategy.adds = true;
         strategy.maximum = 9;
-        strategy.most = Optional.of(new SignalPlan.Most(2, SignalPlan.Within.SESSION));
+        strategy.most = Optional.of(new SignalPlan.Most(2, SignalPeriod.SESSION));
         String limit = "declined signals per period";
         assertEquals(decisions(trial(tape.build(), strategy)),
                 List.of("1 taken", "3 taken", "5 " + limit, "7 " + limit, "9 " + limit, "11 taken", "13 taken",
                         "15 " + limit, "17 " + limit, "19 " + limit));
-        strategy.most = Optional.of(new SignalPlan.Most(3, SignalPlan.Within.DAY));
+        strategy.most = Optional.of(new SignalPlan.Most(3, SignalPeriod.DAY));
         assertEquals(decisions(trial(tape.build(), strategy)).stream().filter(d -> d.endsWith("taken")).toList(),
                 List.of("1 taken", "3 taken", "5 taken"));
         // only signals that sent an order count

@@ -19,6 +19,7 @@ import stativex.study.Studies;
 import stativex.trial.Given;
 import stativex.trial.Inputs;
 import stativex.trial.Run;
+import stativex.trial.Said;
 
 /** What the screen shows of the bar that forms: true as things stand, and nothing else comes of it. */
 public class PreviewTest {
@@ -92,7 +93,9 @@ public class PreviewTest {
         draft.plan = Given.plan(50, Given.target(1, 7));
         Run run = Run.trial(Inputs.of(Given.tape(Given.at(0, "01:00"), 10, 11, 12, 18, 20, 9), Given.contract(0),
                 Given.account(), List.of(draft.build()), Terms.DEFAULT));
-        assertEquals(run.engine().log().fills().stream().map(fill -> fill.reason() + " " + fill.price()).toList(),
+        assertEquals(
+                run.engine().log().fills().stream().map(fill -> Said.reason(fill.reason()) + " " + fill.price())
+                        .toList(),
                 List.of("entry 12", "target 1 19"));
         assertEquals(run.engine().snapshot().strategies().getFirst().lanes().get(Side.LONG).getLast().truth().get(0),
                 Truth.ABSENT);
@@ -117,7 +120,7 @@ public class PreviewTest {
                                 : lane.forming().getAsInt() == Truth.FALSE ? "F" : "-");
             }
             seen.append(' ');
-            assertTrue(lanes.getLast().raised().orElseThrow().count() == (print + 1) / 4);
+            assertTrue(lanes.getLast().truth().count() == (print + 1) / 4);
         }
         assertEquals(seen.toString().strip(), "F-F T-- T-- ... FFF TFF TTT ... FFF");
         draft.barType = Optional.of(new BarType.Renko(2, 4));

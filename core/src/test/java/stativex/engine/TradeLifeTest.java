@@ -8,6 +8,7 @@ import org.testng.annotations.Test;
 import stativex.exit.Average;
 import stativex.exit.ExitPlan;
 import stativex.interlock.SessionWindow;
+import stativex.interlock.SignalPeriod;
 import stativex.market.BarType;
 import stativex.market.Contract;
 import stativex.market.Money;
@@ -20,6 +21,7 @@ import stativex.order.Terms;
 import stativex.trial.Given;
 import stativex.trial.Inputs;
 import stativex.trial.Run;
+import stativex.trial.Said;
 import stativex.trial.Summary;
 
 /** From an entry's sending to the figures of its trade, each by an example that can be worked by hand. */
@@ -35,13 +37,11 @@ public class TradeLifeTest {
     }
 
     private static List<String> fills(Run run) {
-        return run.engine().log().fills().stream().map(f -> f.print() + " " + (f.buy() ? "buy " : "sell ")
-                + f.quantity() + " at " + f.price() + " " + f.reason()).toList();
+        return Said.fills(run);
     }
 
     private static List<String> decisions(Run run) {
-        return run.engine().log().decisions().stream()
-                .map(d -> d.print() + " " + d.kind().word() + (d.reason().isEmpty() ? "" : " " + d.reason())).toList();
+        return Said.decisions(run);
     }
 
     private static Trade trade(Run run) {
@@ -138,7 +138,7 @@ public class TradeLifeTest {
     @Test
     public void signalsCountAnewAtEachWindowsOwnBeginning() {
         Given.Draft draft = Given.strategy().onlyLong("close > open");
-        draft.most = Optional.of(new SignalPlan.Most(1, SignalPlan.Within.WINDOW));
+        draft.most = Optional.of(new SignalPlan.Most(1, SignalPeriod.WINDOW));
         draft.plan = Given.plan(50, Given.target(1, 1));
         draft.windows = List.of(Given.window("Early", "01:00", "01:10", SessionWindow.End.STOP_ENTERING, 0),
                 Given.window("Touching", "01:10", "01:20", SessionWindow.End.STOP_ENTERING, 0));
@@ -165,7 +165,9 @@ public class TradeLifeTest {
         Run run = trial(Given.tape(OPEN, 98, 99, 100, 104, 94, 94, 95, 96), draft);
         assertEquals(fills(run),
                 List.of("2 buy 1 at 100 entry", "4 buy 1 at 94 entry", "5 sell 2 at 94 stop at market"));
-        assertEquals(trade(run).stops().stream().map(s -> s.print() + " " + s.level() + " " + s.origin()).toList(),
+        assertEquals(
+                trade(run).stops().stream().map(s -> s.print() + " " + s.level() + " " + Said.word(s.origin()))
+                        .toList(),
                 List.of("2 80 stop", "4 94 breakeven"));
     }
 

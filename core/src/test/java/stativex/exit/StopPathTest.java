@@ -44,7 +44,7 @@ public class StopPathTest {
         assertEquals(steps.levelTicks(), 1015);
         steps.print(990);
         assertEquals(steps.levelTicks(), 1010);
-        assertEquals(steps.origin(), StopPath.Origin.TRAIL);
+        assertEquals(steps.origin(), StopOrigin.TRAIL);
     }
 
     @Test
@@ -66,7 +66,7 @@ public class StopPathTest {
         assertEquals(path.levelTicks(), 5016);
         path.print(4988);
         assertEquals(path.levelTicks(), 4999);
-        assertEquals(path.origin(), StopPath.Origin.BREAKEVEN);
+        assertEquals(path.origin(), StopOrigin.BREAKEVEN);
         path.print(5100);
         assertEquals(path.levelTicks(), 4999);
     }

@@ -60,6 +60,8 @@ final class NaiveTrader {
         int quantity;
         int filled;
         long price;
+        /** The price asked for last; a change may be on its way. */
+        long wanted;
         String reason;
         int sentAfter;
         long accepted;
@@ -451,6 +453,7 @@ final class NaiveTrader {
         o.buy = buy;
         o.quantity = quantity;
         o.price = price;
+        o.wanted = price;
         o.reason = reason;
         o.sentAfter = at;
         o.accepted = now + latency;
@@ -598,7 +601,7 @@ final class NaiveTrader {
             t.stop = send("stop", "stop", t.sign < 0, t.open(), t.level, t.origin, 0);
         } else {
             t.stop.quantity = t.stop.filled + t.open();
-            if (moved && t.level != t.stop.price) {
+            if (t.level != was) {
                 ask(t.stop, false, t.level, t.origin);
             }
         }
@@ -624,7 +627,8 @@ final class NaiveTrader {
             }
             if (moved) {
                 for (O o : t.targets) {
-                    if (o.leg == i && o.alive() && o.price != targetPrice(t, leg.ticks)) {
+                    if (o.leg == i && o.alive() && o.wanted != targetPrice(t, leg.ticks)) {
+                        o.wanted = targetPrice(t, leg.ticks);
                         ask(o, false, targetPrice(t, leg.ticks), "target " + (i + 1));
                     }
                 }
@@ -762,7 +766,7 @@ final class NaiveTrader {
             boolean dayOver = first == null || o.accepted < first.open;
             if (dayOver) {
                 o.dead = true;
-                decisions.add(now + " " + side + " rejected accepted after the day's close "
+                decisions.add(now + " " + side + " rejected after the days close "
                         + (price == NONE ? last : price));
                 dropIfNothing();
             } else {

@@ -11,6 +11,7 @@ import java.util.Optional;
 import java.util.SplittableRandom;
 import org.testng.annotations.Test;
 import stativex.account.Account;
+import stativex.account.LockReason;
 import stativex.account.Rulebook;
 import stativex.engine.Decision;
 import stativex.engine.Strategy;
@@ -23,6 +24,8 @@ import stativex.market.Side;
 import stativex.market.Tape;
 import stativex.market.TapeBuilder;
 import stativex.order.Fill;
+import stativex.order.FillReason;
+import stativex.order.LeaveReason;
 import stativex.order.Order;
 import stativex.order.Realism;
 import stativex.order.Terms;
@@ -195,12 +198,12 @@ public class TwinTest {
 
     private static String line(Fill f) {
         return f.time() + " " + f.order() + " " + (f.buy() ? "buy " : "sell ") + f.quantity() + " " + f.price() + " "
-                + f.reason();
+                + Said.reason(f.reason());
     }
 
     private static String line(Decision d) {
-        return d.time() + " " + d.side().map(s -> s.word() + " ").orElse("") + d.kind().word() + " " + d.reason() + " "
-                + d.price();
+        return d.time() + " " + d.side().map(side -> side.word() + " ").orElse("") + Said.word(d.kind()) + " "
+                + Said.decision(d).substring(Said.word(d.kind()).length()).strip() + " " + d.price();
     }
 
     @Test
@@ -215,9 +218,9 @@ public class TwinTest {
                     "decisions, seed " + seed);
             assertEquals(run.engine().log().fills().stream().map(TwinTest::line).toList(), twin.fills,
                     "fills, seed " + seed);
-            run.engine().log().fills().forEach(f -> seen.merge(f.reason(), 1, Integer::sum));
+            run.engine().log().fills().forEach(f -> seen.merge(Said.reason(f.reason()), 1, Integer::sum));
             run.engine().log().decisions()
-                    .forEach(d -> seen.merge(d.kind().word() + " " + d.reason(), 1, Integer::sum));
+                    .forEach(d -> seen.merge(Said.decision(d), 1, Integer::sum));
             laws(c, run);
         }
         if (TAPES >= 2000) {
@@ -235,7 +238,7 @@ public class TwinTest {
                 "open at end", "declined outside window", "declined trades a day", "declined opposite position",
                 "declined leaving", "declined adds not allowed", "declined position limit", "declined line check",
                 "declined locked", "declined broken", "declined side off", "declined session incomplete",
-                "declined session closed", "taken ", "locked day loss", "locked drawdown floor")) {
+                "declined session closed", "taken", "locked day loss", "locked drawdown floor")) {
             assertTrue(seen.getOrDefault(word, 0) >= 10, word + " happened " + seen.get(word) + " times in " + seen);
         }
     }
@@ -246,14 +249,14 @@ public class TwinTest {
         long cash = c.s.start;
         boolean broken = false;
         for (Decision d : run.engine().log().decisions()) {
-            broken |= d.kind() == Decision.Kind.LOCKED && d.reason().equals("drawdown floor");
+            broken |= d.lockedFor(LockReason.DRAWDOWN_FLOOR);
             assertTrue(!broken || d.kind() != Decision.Kind.TAKEN, "nothing is taken once the account is broken");
         }
         for (Fill f : run.engine().log().fills()) {
             int sign = f.buy() ? 1 : -1;
             held += sign * f.quantity();
             cash -= sign * f.quantity() * f.price() * c.s.tickValue + f.fee();
-            boolean assumed = f.reason().equals("assumed at session end");
+            boolean assumed = f.reason().equals(new FillReason.Left(LeaveReason.ASSUMED_AT_SESSION_END));
             assertTrue(assumed || f.time() == c.inputs.tape().time(f.print()), "a fill lies on a print");
         }
         assertEquals(held, 0L, "everything that was entered has left");

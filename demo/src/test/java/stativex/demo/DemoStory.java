@@ -2,12 +2,16 @@ package stativex.demo;
 
 import java.util.List;
 import java.util.Optional;
+import stativex.account.LockReason;
 import stativex.engine.Command;
 import stativex.engine.Decision;
 import stativex.engine.Mode;
 import stativex.engine.Trade;
+import stativex.exit.StopOrigin;
 import stativex.files.SessionFile;
+import stativex.interlock.Reason;
 import stativex.market.Tape;
+import stativex.order.FillReason;
 import stativex.order.Terms;
 import stativex.trial.Run;
 
@@ -35,18 +39,19 @@ record DemoStory(int trades, boolean fullTrade, boolean declinedBetween, boolean
         List<Trade> trades = run.engine().log().trades();
         List<Decision> decisions = run.engine().log().decisions();
         Optional<Decision> lock = decisions.stream()
-                .filter(d -> d.kind() == Decision.Kind.LOCKED && d.reason().equals("day loss")).findFirst();
+                .filter(d -> d.lockedFor(LockReason.DAY_LOSS)).findFirst();
         long locked = lock.map(Decision::time).orElse(Long.MIN_VALUE);
         long firstExit = trades.isEmpty() ? Long.MAX_VALUE : trades.getFirst().exitTime();
-        boolean full = trades.stream().anyMatch(t -> t.exitReason().equals("target 2") && t.exitTime() < locked
-                && origins(t).contains("breakeven") && origins(t).contains("trail"));
+        boolean full = trades.stream()
+                .anyMatch(t -> t.exitReason().equals(Optional.of(new FillReason.Target(2))) && t.exitTime() < locked
+                        && origins(t).containsAll(List.of(StopOrigin.BREAKEVEN, StopOrigin.TRAIL)));
         boolean between = decisions.stream().anyMatch(d -> d.time() > firstExit && d.time() < locked
-                && (d.reason().equals("outside window") || d.reason().equals("line check")));
-        boolean after = decisions.stream().anyMatch(d -> d.time() > locked && d.reason().equals("locked"));
+                && (d.declinedFor(Reason.OUTSIDE_WINDOW) || d.declinedFor(Reason.LINE_CHECK)));
+        boolean after = decisions.stream().anyMatch(d -> d.time() > locked && d.declinedFor(Reason.LOCKED));
         return new DemoStory(trades.size(), full, between, lock.isPresent(), lock.isPresent() && after);
     }
 
-    private static List<String> origins(Trade trade) {
+    private static List<StopOrigin> origins(Trade trade) {
         return trade.stops().stream().map(Trade.StopPoint::origin).toList();
     }
 

@@ -1,6 +1,7 @@
 package stativex.demo;
 
 import java.time.LocalTime;
+import stativex.files.ResultWords;
 import stativex.engine.Decision;
 import stativex.engine.Trade;
 import stativex.files.SessionFile;
@@ -29,7 +30,8 @@ final class SeedSearch {
                             + Money.text(t.net()) + " " + t.exitReason() + " at " + clock(contract, t.exitTime()));
                 }
                 for (Decision d : run.engine().log().decisions()) {
-                    System.out.println("  " + clock(contract, d.time()) + " " + d.kind().word() + " " + d.reason());
+                    System.out.println("  " + clock(contract, d.time()) + " " + ResultWords.of(d.kind()) + " "
+                            + ResultWords.reason(d));
                 }
             }
         }

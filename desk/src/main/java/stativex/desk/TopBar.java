@@ -13,6 +13,7 @@ import stativex.desk.look.Format;
 import stativex.desk.look.HoldButton;
 import stativex.engine.Command;
 import stativex.engine.Snapshot;
+import stativex.files.ResultWords;
 import stativex.link.Replay;
 import stativex.market.Contract;
 
@@ -62,7 +63,7 @@ final class TopBar extends HBox {
                 + Format.city(contract.calendar().zone()));
         Snapshot.AccountView a = view.snapshot().account();
         account.getStyleClass().remove("tripped");
-        String state = a.broken() ? " · broken" : a.lock().map(why -> " · locked, " + why).orElse("");
+        String state = a.broken() ? " · broken" : a.lock().map(why -> " · locked, " + ResultWords.of(why)).orElse("");
         if (!state.isEmpty()) {
             account.getStyleClass().add("tripped");
         }

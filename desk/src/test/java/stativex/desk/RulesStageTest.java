@@ -28,6 +28,7 @@ import stativex.demo.ReadyMade;
 import stativex.files.DataFolder;
 import stativex.files.StrategyDraft;
 import stativex.market.Side;
+import stativex.order.Order;
 
 /** The Rules stage as a person works it: from an idea to marks on the chart. */
 public class RulesStageTest extends DeskTest {
@@ -262,7 +263,7 @@ public class RulesStageTest extends DeskTest {
         assertTrue(draft().signals().orElseThrow().confirmWithin().isPresent());
         robot.clickOn("#strategy-run");
         until("the Run stage has it", () -> window.workspace() != workspace);
-        assertEquals(window.workspace().inputs().strategies().getFirst().entry().type().word(), "limit");
+        assertEquals(window.workspace().inputs().strategies().getFirst().entry().type(), Order.Type.LIMIT);
         assertTrue(Files.isDirectory(DataFolder.path().resolve("strategies").resolve("versions")));
     }
 

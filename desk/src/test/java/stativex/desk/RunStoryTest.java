@@ -6,6 +6,7 @@ import static org.testng.Assert.assertNotEquals;
 import static org.testng.Assert.assertTrue;
 
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.TimeUnit;
 import javafx.geometry.Bounds;
 import javafx.scene.Node;
@@ -23,16 +24,20 @@ import javafx.scene.text.Text;
 import org.testfx.util.WaitForAsyncUtils;
 import org.testng.annotations.Test;
 import stativex.account.Headroom;
+import stativex.account.LineKind;
 import stativex.engine.Decision;
 import stativex.engine.Mode;
 import stativex.engine.Snapshot;
 import stativex.engine.Trade;
+import stativex.exit.StopOrigin;
 import stativex.files.ResultFiles;
 import stativex.files.SessionFile;
 import stativex.demo.Demo;
 import stativex.desk.look.Look;
+import stativex.interlock.Reason;
 import stativex.link.Replay;
 import stativex.market.Money;
+import stativex.order.FillReason;
 import stativex.trial.Run;
 
 /** The main job of the Run stage, worked by mouse and keyboard in the real window. */
@@ -59,36 +64,36 @@ public class RunStoryTest extends DeskTest {
         assertEquals(held(), "LONG 2");
         assertTrue(text("#facts").contains("1\u2009207.25"), text("#facts"));
         picture("entry");
-        long before = headroom("Trailing floor");
+        long before = headroom(LineKind.DRAWDOWN_FLOOR);
         jumpTo("10:12");
         settled();
         assertEquals(held(), "LONG 1", "the first target has filled");
         Snapshot.PositionView position = strategy().position().orElseThrow();
         List<Trade.StopPoint> stops = strategy().trade().orElseThrow().stops();
-        assertEquals(stops.get(1).origin(), "breakeven", "the plan moved the stop");
+        assertEquals(stops.get(1).origin(), StopOrigin.BREAKEVEN, "the plan moved the stop");
         assertEquals(stops.get(1).level() * 2, position.averageSum() * 2 + 2, "to one tick above the entry");
-        assertTrue(headroom("Own day loss") > 0);
+        assertTrue(headroom(LineKind.DAY_LOSS) > 0);
         jumpTo("10:21");
         settled();
         assertEquals(held(), "Flat");
-        assertEquals(view().snapshot().trades().getLast().exitReason(), "target 2");
+        assertEquals(view().snapshot().trades().getLast().exitReason(), Optional.of(new FillReason.Target(2)));
         jumpTo("12:50");
         settled();
-        assertTrue(view().snapshot().decisions().getLast().reason().equals("outside window"));
+        assertTrue(view().snapshot().decisions().getLast().declinedFor(Reason.OUTSIDE_WINDOW));
         jumpTo("14:31");
         settled();
-        assertTrue(headroom("Trailing floor") < before, "headroom has shrunk");
+        assertTrue(headroom(LineKind.DRAWDOWN_FLOOR) < before, "headroom has shrunk");
         assertEquals(text("#state"), "Not trading: locked until the next trading day, day loss");
         assertTrue(text("#account").contains("locked, day loss"), text("#account"));
         assertEquals(held(), "Flat");
         picture("lock");
         jumpTo("16:00");
         settled();
-        assertTrue(view().snapshot().decisions().getLast().reason().equals("locked"), "and nothing enters any more");
+        assertTrue(view().snapshot().decisions().getLast().declinedFor(Reason.LOCKED), "and nothing enters any more");
     }
 
-    private long headroom(String line) {
-        return strategy().headroom().stream().filter(h -> h.line().name().equals(line)).findFirst()
+    private long headroom(LineKind line) {
+        return strategy().headroom().stream().filter(h -> h.line().kind() == line).findFirst()
                 .map(Headroom::money).orElseThrow();
     }
 
@@ -107,7 +112,7 @@ public class RunStoryTest extends DeskTest {
         step(4);
         Snapshot.PositionView position = strategy().position().orElseThrow();
         assertEquals(position.stop().orElseThrow().longValue(), position.averageSum() / position.averageQuantity());
-        assertEquals(position.stopOrigin(), "breakeven");
+        assertEquals(position.stopOrigin(), Optional.of(StopOrigin.BREAKEVEN));
         robot.clickOn("#half-off");
         step(3);
         assertEquals(held(), "LONG 1");

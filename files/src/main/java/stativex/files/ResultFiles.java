@@ -4,6 +4,7 @@ import de.siegmar.fastcsv.writer.CsvWriter;
 import de.siegmar.fastcsv.writer.LineDelimiter;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.time.LocalDate;
 import java.time.zone.ZoneRulesProvider;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -11,8 +12,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.OptionalDouble;
 import java.util.TreeMap;
+import java.util.function.Function;
 import stativex.engine.DayBook;
 import stativex.engine.Decision;
+import stativex.engine.History;
 import stativex.engine.Strategy;
 import stativex.engine.Trade;
 import stativex.market.Contract;
@@ -21,6 +24,7 @@ import stativex.market.Side;
 import stativex.market.Tape;
 import stativex.market.TapeTime;
 import stativex.order.Fill;
+import stativex.order.Owner;
 import stativex.trial.Inputs;
 import stativex.trial.Run;
 import stativex.trial.Summary;
@@ -60,9 +64,9 @@ public final class ResultFiles {
         List<List<String>> rows = new ArrayList<>();
         rows.add(List.of("time", "strategy", "order", "side", "quantity", "price", "fee", "reason"));
         for (Fill fill : run.engine().log().fills()) {
-            rows.add(List.of(time(fill.time()), strategy(run, fill.owner()), Integer.toString(fill.order()),
+            rows.add(List.of(time(fill.time()), owner(run, fill.owner()), Integer.toString(fill.order()),
                     fill.buy() ? "buy" : "sell", Integer.toString(fill.quantity()), contract.text(fill.price()),
-                    Money.text(fill.fee()), fill.reason()));
+                    Money.text(fill.fee()), ResultWords.of(fill.reason())));
         }
         return rows;
     }
@@ -79,7 +83,7 @@ public final class ResultFiles {
                     Integer.toString(t.quantity()), contract.meanText(t.entrySum(), t.quantity()),
                     contract.meanText(t.exitSum(), t.left()), Money.text(t.gross()), Money.text(t.fees()),
                     Money.text(t.net()), Long.toString(t.mae()), Long.toString(t.mfe()), Integer.toString(t.bars()),
-                    t.exitReason()));
+                    t.exitReason().map(ResultWords::of).orElse("")));
         }
         return rows;
     }
@@ -90,8 +94,8 @@ public final class ResultFiles {
         List<List<String>> rows = new ArrayList<>();
         rows.add(List.of("time", "strategy", "side", "decision", "reason", "price"));
         for (Decision d : run.engine().log().decisions()) {
-            rows.add(List.of(time(d.time()), d.strategy() < 0 ? "" : strategy(run, d.strategy()),
-                    d.side().map(Side::word).orElse(""), d.kind().word(), d.reason(),
+            rows.add(List.of(time(d.time()), d.strategy().isPresent() ? strategy(run, d.strategy().getAsInt()) : "",
+                    d.side().map(Side::word).orElse(""), ResultWords.of(d.kind()), ResultWords.reason(d),
                     d.price() == Tape.NONE ? "" : contract.text(d.price())));
         }
         return rows;
@@ -99,6 +103,13 @@ public final class ResultFiles {
 
     private static String time(long nanos) {
         return TapeTime.instant(nanos).toString();
+    }
+
+    private static String owner(Run run, Owner owner) {
+        return switch (owner) {
+            case Owner.Strategy strategy -> strategy(run, strategy.index());
+            case Owner.Person ignored -> "by hand";
+        };
     }
 
     private static String strategy(Run run, int index) {
@@ -118,7 +129,11 @@ public final class ResultFiles {
         json.put("feePerSide", Money.text(inputs.account().fee(inputs.contract().symbol())));
         json.put("account", inputs.account().name());
         json.put("rulebook", inputs.account().rulebook().name());
-        json.put("strategies", inputs.strategies().stream().map(strategy -> strategy(strategy, s)).toList());
+        List<Map<String, Object>> strategies = new ArrayList<>();
+        for (int i = 0; i < inputs.strategies().size(); i++) {
+            strategies.add(strategy(inputs.strategies().get(i), run.engine().histories().get(i), s));
+        }
+        json.put("strategies", strategies);
         json.put("prints", inputs.tape().count());
         json.put("printsOutsideSessions", run.engine().printsOutsideSessions());
         json.put("ordersLargerThanTheirPrint", run.engine().ordersLargerThanTheirPrint());
@@ -157,22 +172,32 @@ public final class ResultFiles {
         s.worstDay().ifPresent(day -> json.put("worstDay", day(day)));
         s.bestDay().ifPresent(day -> json.put("bestDay", day(day)));
         json.put("days", s.days().stream().map(ResultFiles::day).toList());
-        json.put("decisions", s.decisions());
-        json.put("declined", s.declined());
+        json.put("decisions", words(s.decisions(), ResultWords::of));
+        json.put("declined", words(s.declined(), ResultWords::of));
         return json;
     }
 
-    private static Map<String, Object> strategy(Strategy strategy, Summary s) {
+    private static Map<String, Object> strategy(Strategy strategy, History history, Summary s) {
         Map<String, Object> json = new LinkedHashMap<>();
         json.put("name", strategy.name());
         json.put("version", strategy.version());
         json.put("exitPlan", strategy.plan().name());
         json.put("exitPlanVersion", strategy.plan().version());
         json.put("historyDays", strategy.historyDays());
-        json.put("evaluatedFrom", s.days().size() > strategy.historyDays()
-                ? s.days().get(strategy.historyDays()).date().toString()
-                : "no day: the tape ends within the history days");
+        json.put("evaluatedFrom", history.first().map(LocalDate::toString)
+                .orElseGet(() -> s.days().size() > strategy.historyDays()
+                        ? s.days().get(strategy.historyDays()).date().toString()
+                        : "no day: the tape ends within the history days"));
+        if (history.isShort()) {
+            json.put("historyShort", true);
+        }
         return json;
+    }
+
+    private static <K> Map<String, Integer> words(Map<K, Integer> counts, Function<K, String> word) {
+        Map<String, Integer> words = new LinkedHashMap<>();
+        counts.forEach((key, count) -> words.put(word.apply(key), count));
+        return words;
     }
 
     private static Map<String, String> day(DayBook.Day day) {

@@ -8,6 +8,7 @@ import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.time.DateTimeException;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
@@ -15,6 +16,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.stream.Collectors;
 import stativex.account.Account;
@@ -113,6 +115,7 @@ public final class SessionFile {
             header.put("heartbeats", beats);
             header.put("realism", inputs.terms().realism().word());
             header.put("latencyNanos", inputs.terms().latency());
+            inputs.firstDay().ifPresent(day -> header.put("firstDay", day.toString()));
             header.put("contract", documents.contract().document());
             if (!documents.others().isEmpty()) {
                 header.put("others", documents.others().stream().map(other -> {
@@ -286,7 +289,11 @@ public final class SessionFile {
         Terms terms = new Terms(Realism.valueOf(header.get("realism").asString().toUpperCase(Locale.ROOT)),
                 header.get("latencyNanos").asLong());
         return new Inputs(tape, documents.contract().value(), documents.tapes(), documents.account().value(),
-                documents.values(), terms, heartbeats);
+                documents.values(), terms,
+                header.has("firstDay")
+                        ? Optional.of(LocalDate.parse(header.get("firstDay").asString()))
+                        : Optional.empty(),
+                heartbeats);
     }
 
     private static Set documents(JsonNode header, String place, TapeSource tapes) {

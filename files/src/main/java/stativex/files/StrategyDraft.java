@@ -181,7 +181,7 @@ public final class StrategyDraft {
 
     public StrategyDraft withOrder(Order.Type type) {
         return change(d -> {
-            ObjectNode entry = object(d, "entry").put("order", type.word());
+            ObjectNode entry = object(d, "entry").put("order", ResultWords.of(type));
             if (type == Order.Type.MARKET) {
                 // a market entry does not rest
                 entry.remove(List.of("goodFor", "goodForBars", "reprice", "marketAfterSeconds"));

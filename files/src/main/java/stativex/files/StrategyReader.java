@@ -12,6 +12,7 @@ import stativex.engine.SignalPlan;
 import stativex.engine.Strategy;
 import stativex.exit.ExitPlan;
 import stativex.interlock.SessionWindow;
+import stativex.interlock.SignalPeriod;
 import stativex.market.BarSettings;
 import stativex.market.BarType;
 import stativex.market.DrawnPoints;
@@ -87,8 +88,8 @@ final class StrategyReader {
         return root.maybe("confirmWithinBars").map(Field::integer);
     }
 
-    private static SignalPlan.Within within(String word) {
-        return java.util.Arrays.stream(SignalPlan.Within.values()).filter(w -> w.word().equals(word)).findFirst()
+    private static SignalPeriod within(String word) {
+        return java.util.Arrays.stream(SignalPeriod.values()).filter(w -> w.word().equals(word)).findFirst()
                 .orElseThrow();
     }
 

@@ -11,6 +11,7 @@ import java.util.Optional;
 import java.util.SplittableRandom;
 import org.testng.annotations.Test;
 import stativex.engine.SignalPlan;
+import stativex.interlock.SignalPeriod;
 import stativex.engine.Strategy;
 import stativex.market.BarType;
 import stativex.market.Contract;
@@ -95,7 +96,7 @@ public class DraftLawsTest {
             case 7 -> new Done("evaluate", d.withEvaluate(one(List.of(SignalPlan.Evaluate.values()))), "evaluate");
             case 8 -> new Done("confirmation", d.withConfirmation(maybe(dice.nextInt(1, 5))), "confirmation");
             case 9 -> new Done("most", d.withMost(maybe(new SignalPlan.Most(dice.nextInt(1, 4),
-                    one(List.of(SignalPlan.Within.values()))))), "most");
+                    one(List.of(SignalPeriod.values()))))), "most");
             case 10 -> {
                 List<StudyDefinition> studies = new ArrayList<>(d.studies());
                 if (studies.isEmpty() || dice.nextInt(3) == 0) {

@@ -16,6 +16,7 @@ import java.util.Map;
 import java.util.Optional;
 import org.testng.annotations.Test;
 import stativex.engine.SignalPlan;
+import stativex.interlock.SignalPeriod;
 import stativex.engine.Strategy;
 import stativex.market.BarType;
 import stativex.market.Contract;
@@ -57,7 +58,7 @@ public class StrategyDraftTest {
                 .withStudies(List.of(StudyDefinition.of("drift", "ema", "length", "34").taking("high")))
                 .withGoodFor(new Strategy.GoodFor.Bars(3)).withQuantity(2).withMaximumPosition(6)
                 .withEvaluate(SignalPlan.Evaluate.EVERY_TRADE).withConfirmation(Optional.of(2))
-                .withMost(Optional.of(new SignalPlan.Most(1, SignalPlan.Within.SESSION)))
+                .withMost(Optional.of(new SignalPlan.Most(1, SignalPeriod.SESSION)))
                 .withFilters(List.of(new SignalPlan.Filter("wide", false, Optional.of("high > low"), Optional.empty())))
                 .withGrades(Side.LONG, List.of(new Strategy.Grade("strong", "delta > 9")), List.of("strong"))
                 .withSeries("trend", new BarType.Renko(3, 6)).withReprice(true).withMarketAfter(Optional.of(20))
@@ -70,7 +71,7 @@ public class StrategyDraftTest {
         assertEquals(plan.studies(), draft.studies());
         assertEquals(plan.studies().getFirst().words(), "EMA 34 of high");
         assertEquals(plan.confirmWithin(), Optional.of(2));
-        assertEquals(plan.most().orElseThrow().period(), SignalPlan.Within.SESSION);
+        assertEquals(plan.most().orElseThrow().period(), SignalPeriod.SESSION);
         assertEquals(plan.filters().getFirst().on(), false);
         assertEquals(plan.series().getFirst().bars().type(), new BarType.Renko(3, 6));
         Strategy.Entry entry = draft.entry().orElseThrow();

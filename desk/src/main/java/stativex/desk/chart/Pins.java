@@ -12,6 +12,9 @@ import stativex.desk.look.Format;
 import stativex.desk.look.Palette;
 import stativex.engine.Decision;
 import stativex.engine.Trade;
+import stativex.files.ResultWords;
+import stativex.files.Sentences;
+import stativex.interlock.Reason;
 import stativex.market.Side;
 
 /**
@@ -94,7 +97,8 @@ final class Pins {
             pen.fill(Palette.CHART, exitX - RADIUS, exitY - RADIUS, 2 * RADIUS, 2 * RADIUS);
             pen.frame(Palette.AUTOMATION, exitX - RADIUS, exitY - RADIUS, 2 * RADIUS, 2 * RADIUS);
             pen.centred(number, Fonts.bold(10.5), Palette.AUTOMATION, exitX, exitY + 4);
-            drawn.add(new Pin(exitX, exitY, List.of("Trade " + number + " left: " + trade.exitReason(),
+            drawn.add(new Pin(exitX, exitY, List.of(
+                    "Trade " + number + " left: " + trade.exitReason().map(ResultWords::of).orElse(""),
                     Format.clock(trade.exitTime(), s.bars().zone()) + ", mean "
                             + Format.grouped(s.bars().contract().meanText(trade.exitSum(), Math.max(1, trade.left()))),
                     "net " + Format.signedMoney(trade.net()) + ", best " + Format.ticks(trade.mfe()) + ", worst "
@@ -133,30 +137,43 @@ final class Pins {
             triangle(pen, x, y, isLong);
         } else {
             pen.disc(Palette.CHART, Palette.INK, x, y, RADIUS);
-            pen.centred(letter(d.reason()), Fonts.figures(10.5), Palette.INK, x, y + 3.5);
+            pen.centred(letter(d), Fonts.figures(10.5), Palette.INK, x, y + 3.5);
         }
-        drawn.add(new Pin(x, y, List.of(d.kind().word() + " " + d.side().map(Side::word).orElse("")
-                + (d.reason().isEmpty() ? "" : ": " + d.reason()), d.detail(),
+        drawn.add(new Pin(x, y, List.of(ResultWords.of(d.kind()) + " " + d.side().map(Side::word).orElse("")
+                + (ResultWords.reason(d).isEmpty() ? "" : ": " + ResultWords.reason(d)),
+                new Sentences(s.bars().contract().calendar().zone(), d.time()).decision(d),
                 Format.clock(d.time(), s.bars().zone()))));
     }
 
-    /** The letter of a reason, as the list of decisions explains it. */
-    static String letter(String reason) {
+    /** The letter of what became of a signal, as the guide explains it. */
+    static String letter(Decision d) {
+        return switch (d.outcome()) {
+            case Decision.Declined declined -> letter(declined.refusal().reason());
+            case Decision.Rejected ignored -> "r";
+            case Decision.Taken ignored -> "";
+            case Decision.WouldBe ignored -> "";
+            case Decision.Locked ignored -> "k";
+        };
+    }
+
+    /** Every reason has a letter of its own, but for the two that say the session is not to be traded. */
+    static String letter(Reason reason) {
         return switch (reason) {
-            case "outside window" -> "w";
-            case "line check" -> "c";
-            case "locked" -> "k";
-            case "broken" -> "b";
-            case "adds not allowed" -> "a";
-            case "position limit" -> "m";
-            case "opposite position" -> "o";
-            case "leaving" -> "v";
-            case "trades a day" -> "t";
-            case "side off" -> "s";
-            case "session closed", "session incomplete" -> "x";
-            case "last trading day" -> "d";
-            case "warming up" -> "u";
-            default -> "r";
+            case OUTSIDE_WINDOW -> "w";
+            case LINE_CHECK -> "c";
+            case LOCKED -> "k";
+            case BROKEN -> "b";
+            case ADDS_NOT_ALLOWED -> "a";
+            case POSITION_LIMIT -> "m";
+            case OPPOSITE_POSITION -> "o";
+            case LEAVING -> "v";
+            case TRADES_A_DAY -> "t";
+            case SIGNALS_PER_PERIOD -> "p";
+            case SIDE_OFF -> "s";
+            case OFF -> "f";
+            case SESSION_CLOSED, SESSION_INCOMPLETE -> "x";
+            case LAST_TRADING_DAY -> "d";
+            case WARMING_UP -> "u";
         };
     }
 

@@ -20,7 +20,9 @@ import javafx.scene.layout.VBox;
 import stativex.desk.look.NumberField;
 import stativex.engine.SignalPlan;
 import stativex.engine.Strategy;
+import stativex.files.ResultWords;
 import stativex.files.StrategyDraft;
+import stativex.interlock.SignalPeriod;
 import stativex.market.Side;
 import stativex.order.Order;
 
@@ -185,7 +187,7 @@ final class EntryFields extends VBox {
         int within = period.getSelectionModel().getSelectedIndex();
         edit(d -> d.withMost(within == 0
                 ? Optional.empty()
-                : Optional.of(new SignalPlan.Most(whole(signals).orElse(1), SignalPlan.Within.values()[within - 1]))));
+                : Optional.of(new SignalPlan.Most(whole(signals).orElse(1), SignalPeriod.values()[within - 1]))));
     }
 
     private void keepConfirmation() {
@@ -201,7 +203,7 @@ final class EntryFields extends VBox {
         Optional<Strategy.Entry> entry = shown.entry();
         evaluate.getSelectionModel().select(shown.evaluate() == SignalPlan.Evaluate.EVERY_TRADE ? 1 : 0);
         boolean rests = entry.map(e -> e.type() != Order.Type.MARKET).orElse(false);
-        order.setValue(entry.map(e -> e.type().word()).orElse("market"));
+        order.setValue(entry.map(e -> ResultWords.of(e.type())).orElse("market"));
         if (!price.isFocused()) {
             price.setText(shown.price(of).orElse(""));
         }

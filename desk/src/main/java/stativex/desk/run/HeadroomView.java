@@ -7,6 +7,7 @@ import stativex.desk.draw.Pen;
 import stativex.desk.look.Fonts;
 import stativex.desk.look.Format;
 import stativex.desk.look.Palette;
+import stativex.files.ResultWords;
 import stativex.desk.draw.Sketch;
 
 /** What is left before each line: money, ticks, stop-outs, and a bar that shrinks. */
@@ -31,7 +32,7 @@ final class HeadroomView extends Sketch {
     }
 
     private static String words(Headroom h) {
-        return h.line().name() + " " + Format.money(h.money()) + ", " + Format.ticks(h.ticks())
+        return ResultWords.of(h.line().kind()) + " " + Format.money(h.money()) + ", " + Format.ticks(h.ticks())
                 + h.tenthsOfStopOuts().map(t -> ", " + Format.tenths(t) + " stop-outs").orElse("");
     }
 
@@ -51,7 +52,7 @@ final class HeadroomView extends Sketch {
             } else if (h.near()) {
                 pen.polygon(Palette.WARN, Palette.WARN, new double[]{0, 5, 10}, new double[]{y + 13, y + 4, y + 13});
             }
-            pen.text(h.line().name(), Fonts.words(12), ink, h.near() ? 15 : 0, y + 13);
+            pen.text(ResultWords.of(h.line().kind()), Fonts.words(12), ink, h.near() ? 15 : 0, y + 13);
             pen.rightAligned(Format.money(h.money()), Fonts.figures(11.5), ink, ticks - 62, y + 13);
             pen.rightAligned(Format.grouped(Long.toString(h.ticks())) + " t", Fonts.figures(11.5), ink, ticks, y + 13);
             pen.rightAligned(h.line().below() ? h.tenthsOfStopOuts().map(Format::tenths).orElse("no stop") : "",
@@ -65,7 +66,7 @@ final class HeadroomView extends Sketch {
 
     /** A day's line as a result, the floor as equity. */
     private String line(Headroom h) {
-        boolean ofTheDay = !h.line().name().equals("Trailing floor");
+        boolean ofTheDay = h.line().kind().ofTheDay();
         return ofTheDay
                 ? "line at day result " + Format.signedMoney(h.line().money() - dayStart)
                 : "line at equity " + Format.money(h.line().money());

@@ -6,16 +6,23 @@ import stativex.desk.draw.Pen;
 import stativex.desk.look.Fonts;
 import stativex.desk.look.Palette;
 import stativex.desk.draw.Sketch;
-import stativex.engine.Interlock;
+import stativex.engine.Mode;
+import stativex.files.Sentences;
+import stativex.interlock.InterlockView;
 
-/** The interlocks in the order in which they are asked: a ring is clear, a triangle near, a square holds entries back, a barred square has
+/** The interlocks in the order in which they are asked: a ring is clear, a square holds entries back, a barred square has
  * tripped. */
 final class InterlocksView extends Sketch {
     private static final double ROW = 22;
 
-    private List<Interlock> interlocks = List.of();
+    private List<Row> interlocks = List.of();
 
-    void show(List<Interlock> shown) {
+    /** An interlock as it is written. */
+    private record Row(String name, InterlockView.State state, String text) {}
+
+    void show(List<InterlockView> views, Mode mode, Sentences words) {
+        List<Row> shown = views.stream()
+                .map(view -> new Row(Sentences.name(view.kind()), view.state(), words.interlock(view, mode))).toList();
         if (!shown.equals(interlocks)) {
             interlocks = shown;
             setMinHeight(ROW * shown.size());
@@ -31,18 +38,16 @@ final class InterlocksView extends Sketch {
     @Override
     protected void paint(Pen pen, double width, double height) {
         for (int i = 0; i < interlocks.size(); i++) {
-            Interlock interlock = interlocks.get(i);
+            Row interlock = interlocks.get(i);
             double y = i * ROW;
             double middle = y + 11;
             var ink = switch (interlock.state()) {
                 case CLEAR, SWITCHED_OFF -> Palette.MUTED;
-                case NEAR, HELD -> Palette.WARN_TEXT;
+                case HELD -> Palette.WARN_TEXT;
                 case TRIPPED -> Palette.TRIP;
             };
             switch (interlock.state()) {
                 case CLEAR -> pen.disc(Palette.PANEL, Palette.SLATE, 5, middle, 4);
-                case NEAR -> pen.polygon(Palette.WARN, Palette.WARN, new double[]{0, 5, 10},
-                        new double[]{middle + 5, middle - 5, middle + 5});
                 case SWITCHED_OFF -> pen.fill(Palette.SLATE, 1, middle - 4, 9, 9);
                 case HELD -> pen.fill(Palette.WARN, 1, middle - 4, 9, 9);
                 case TRIPPED -> {

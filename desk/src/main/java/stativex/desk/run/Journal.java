@@ -16,11 +16,14 @@ import javafx.scene.layout.VBox;
 import stativex.desk.look.Format;
 import stativex.engine.Decision;
 import stativex.engine.Snapshot;
+import stativex.files.ResultWords;
+import stativex.files.Sentences;
 import stativex.market.Contract;
 import stativex.market.Session;
 import stativex.market.Side;
 import stativex.market.Tape;
 import stativex.order.Fill;
+import stativex.order.Owner;
 
 /** Last decisions, working orders with owner and state, and fills with their slippage; the newest first. */
 final class Journal extends VBox {
@@ -107,14 +110,22 @@ final class Journal extends VBox {
             case REJECTED -> "rejected " + d.side().map(Side::word).orElse("");
             case LOCKED -> "locked";
         };
-        String who = d.strategy() < 0 ? "account" : names.get(d.strategy());
+        String who = d.strategy().isPresent() ? names.get(d.strategy().getAsInt()) : "account";
+        String detail = new Sentences(contract.calendar().zone(), d.time()).decision(d);
         String why = switch (d.kind()) {
-            case DECLINED -> d.reason() + ": " + d.detail();
-            case WOULD_BE -> price.strip() + ", " + d.detail();
-            default -> d.detail();
+            case DECLINED -> ResultWords.reason(d) + ": " + detail;
+            case WOULD_BE -> price.strip() + ", " + detail;
+            case TAKEN, REJECTED, LOCKED -> detail;
         };
         return new Row(Format.clock(d.time(), contract.calendar().zone()), what, day(d.time()) + who + " · " + why,
                 d.kind() != Decision.Kind.TAKEN && d.kind() != Decision.Kind.WOULD_BE);
+    }
+
+    private String owner(Owner owner) {
+        return switch (owner) {
+            case Owner.Strategy strategy -> names.get(strategy.index());
+            case Owner.Person ignored -> "by hand";
+        };
     }
 
     /** Says the day of what happened on an earlier trading day. */
@@ -126,15 +137,17 @@ final class Journal extends VBox {
 
     private Row row(Snapshot.OrderView o) {
         String price = o.price().map(p -> " @ " + Format.price(contract, p)).orElse("");
-        return new Row("no " + o.number(), (o.buy() ? "buy " : "sell ") + o.rest() + " " + o.type().word() + price,
-                names.get(o.owner()) + " · " + o.reason() + " · " + o.state().word(), false);
+        return new Row("no " + o.number(),
+                (o.buy() ? "buy " : "sell ") + o.rest() + " " + ResultWords.of(o.type()) + price,
+                owner(o.owner()) + " · " + ResultWords.of(o.reason()) + " · " + ResultWords.of(o.state()), false);
     }
 
     private Row row(Fill f) {
         String gap = f.gap() == 0 ? "" : ", gap " + Format.ticks(f.gap());
         return new Row(Format.clock(f.time(), contract.calendar().zone()),
                 (f.buy() ? "buy " : "sell ") + f.quantity() + " @ " + Format.price(contract, f.price()),
-                day(f.time()) + names.get(f.owner()) + " · " + f.reason() + " · slippage " + f.slippage() + " t" + gap
+                day(f.time()) + owner(f.owner()) + " · " + ResultWords.of(f.reason()) + " · slippage " + f.slippage()
+                        + " t" + gap
                         + " · fee "
                         + Format.money(f.fee()),
                 false);

@@ -12,6 +12,7 @@ import stativex.desk.look.Format;
 import stativex.desk.look.HoldButton;
 import stativex.engine.Command;
 import stativex.engine.Snapshot;
+import stativex.files.ResultWords;
 import stativex.market.Contract;
 import stativex.market.Side;
 
@@ -67,8 +68,9 @@ final class PositionPanel extends VBox {
         if (!open) {
             side.setText("Flat");
             result.setText("");
-            facts.setText(view.strategy().entry().type().word() + " " + view.strategy().entry().quantity() + " · "
-                    + view.strategy().plan().name());
+            facts.setText(
+                    ResultWords.of(view.strategy().entry().type()) + " " + view.strategy().entry().quantity() + " · "
+                            + view.strategy().plan().name());
             return;
         }
         Snapshot.PositionView p = view.position().get();

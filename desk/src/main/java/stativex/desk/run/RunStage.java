@@ -28,6 +28,7 @@ import stativex.engine.Command;
 import stativex.engine.Snapshot;
 import stativex.files.BadInput;
 import stativex.files.DrawingFile;
+import stativex.files.Sentences;
 import stativex.link.Replay;
 import stativex.market.Contract;
 import stativex.market.Side;
@@ -223,8 +224,9 @@ public final class RunStage extends BorderPane {
 
     private void showAll() {
         Snapshot snapshot = view.snapshot();
+        Sentences words = new Sentences(contract.calendar().zone(), snapshot.time());
         for (int i = 0; i < cards.size(); i++) {
-            cards.get(i).show(snapshot.strategies().get(i), i == selected);
+            cards.get(i).show(snapshot.strategies().get(i), words, i == selected);
         }
         Snapshot.StrategyView strategy = snapshot.strategies().get(selected);
         journal.show(snapshot);
@@ -233,8 +235,8 @@ public final class RunStage extends BorderPane {
         int quantity = strategy.position().map(Snapshot.PositionView::open)
                 .orElse(strategy.strategy().entry().quantity());
         atQuantity.setText("at " + quantity + (quantity == 1 ? " contract" : " contracts"));
-        interlocks.show(strategy.interlocks());
-        state.setText(strategy.sentence());
+        interlocks.show(strategy.interlocks(), strategy.mode(), words);
+        state.setText(words.state(strategy.strategy().name(), strategy.state()));
         today.show(snapshot.account());
         dayResult.setText(Format.signedMoney(snapshot.account().dayResult()));
         ribbon.show(snapshot, strategy, view.clock());

@@ -20,6 +20,8 @@ import stativex.desk.look.Format;
 import stativex.engine.Command;
 import stativex.engine.Mode;
 import stativex.engine.Snapshot;
+import stativex.files.ResultWords;
+import stativex.files.Sentences;
 import stativex.engine.Strategy;
 import stativex.market.Side;
 
@@ -116,7 +118,7 @@ final class StrategyCard extends VBox {
 
     private void setUpQuestion(Strategy strategy) {
         Label words = new Label("Engage " + strategy.name() + "? Its next signal inside every interlock sends a "
-                + strategy.entry().type().word() + " order for " + strategy.entry().quantity() + " "
+                + ResultWords.of(strategy.entry().type()) + " order for " + strategy.entry().quantity() + " "
                 + strategy.contract()
                 + ". Exit plan: " + strategy.plan().words() + ".");
         words.setWrapText(true);
@@ -161,7 +163,7 @@ final class StrategyCard extends VBox {
         modes.forEach((m, button) -> button.setSelected(m == mode));
     }
 
-    void show(Snapshot.StrategyView view, boolean selected) {
+    void show(Snapshot.StrategyView view, Sentences words, boolean selected) {
         mode = view.mode();
         tick();
         longSide.setSelected(view.longOn());
@@ -170,7 +172,7 @@ final class StrategyCard extends VBox {
         counts.setText(view.takenToday() + " taken · " + view.declinedToday() + " declined"
                 + (view.wouldBeToday() > 0 ? " · " + view.wouldBeToday() + " would-be" : "")
                 + (view.result() == 0 ? "" : " · " + Format.signedMoney(view.result())));
-        sentence.setText(view.sentence());
+        sentence.setText(words.state(view.strategy().name(), view.state()));
         pseudoClassStateChanged(SELECTED, selected);
         pseudoClassStateChanged(ENGAGED, mode == Mode.ENGAGED);
     }

@@ -4,26 +4,25 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import stativex.exit.Average;
-import stativex.exit.ExitPlan;
-import stativex.exit.StopPath;
+import stativex.exit.PlanRun;
 import stativex.market.Contract;
 import stativex.market.Side;
 import stativex.order.Bracket;
 import stativex.order.Fill;
+import stativex.order.FillReason;
 
-/** A trade while it is open: what was paid, how far it went, where its stop stands. */
-final class OpenTrade {
+/** A trade while it is open: its plan at work, what was paid, how far it went, where its stop stood. */
+final class TradeRun {
     private final int number;
+    private final int strategy;
     private final Contract contract;
     private final Bracket bracket;
-    private final ExitPlan plan;
-    private final StopPath path;
+    private final PlanRun plan;
     private final Optional<Long> initialStop;
-    private final int[] allotted;
-    private int entryBar;
     private final long entryTime;
     private final int entryPrint;
     private final List<Trade.StopPoint> stops = new ArrayList<>();
+    private int entryBar;
     private int entered;
     private int left;
     private long entrySum;
@@ -31,7 +30,7 @@ final class OpenTrade {
     private long fees;
     private long slippageTicks;
     private long gapTicks;
-    /** Of the prints since the average last moved. */
+    /** Of the prints since the average last moved; none while highest lies below lowest. */
     private long highest = Long.MIN_VALUE;
     private long lowest = Long.MAX_VALUE;
     /** Of what lies before, against the average as it stood then; exit fills are in them at once. */
@@ -39,18 +38,17 @@ final class OpenTrade {
     private long mae;
     private long exitTime;
     private int exitPrint;
-    private String exitReason = "";
+    private Optional<FillReason> exitReason = Optional.empty();
 
-    /** Opens with the first entry fill. */
-    OpenTrade(int number, Contract contract, Bracket bracket, ExitPlan plan, Fill first, int entryBar) {
+    /** Opens with the first entry fill; {@link #entered} is told of it, too. */
+    TradeRun(int number, StrategyRun run, Fill first) {
         this.number = number;
-        this.contract = contract;
-        this.bracket = bracket;
-        this.plan = plan;
-        this.initialStop = plan.initialStop(contract);
-        this.path = new StopPath(plan, bracket.side(), contract, new Average(first.price(), 1));
-        this.allotted = new int[plan.targets().size()];
-        this.entryBar = entryBar;
+        this.strategy = run.index;
+        this.contract = run.market.contract;
+        this.bracket = run.bracket;
+        this.plan = new PlanRun(run.strategy.plan(), bracket.side(), contract, first.price());
+        this.initialStop = run.strategy.plan().initialStop(contract);
+        this.entryBar = run.signals.closed();
         this.entryTime = first.time();
         this.entryPrint = first.print();
         point(first.print());
@@ -60,12 +58,8 @@ final class OpenTrade {
         return bracket;
     }
 
-    ExitPlan plan() {
+    PlanRun plan() {
         return plan;
-    }
-
-    StopPath path() {
-        return path;
     }
 
     Side side() {
@@ -74,10 +68,6 @@ final class OpenTrade {
 
     int entryPrint() {
         return entryPrint;
-    }
-
-    int number() {
-        return number;
     }
 
     /** The bar that holds the first fill, known once the bars have taken its print: bar 0. */
@@ -95,54 +85,28 @@ final class OpenTrade {
         return Math.max(0, closed - entryBar - 1);
     }
 
-    /** Books an entry fill. Returns whether it moved the average of what was open before. */
-    boolean enter(Fill fill) {
+    /** Books an entry fill, which the bracket counts already. @param print price of the print that made it, ticks */
+    PlanRun.Wishes entered(Fill fill, long print) {
         int openBefore = bracket.open() - fill.quantity();
         entered += fill.quantity();
         entrySum = Math.addExact(entrySum, Math.multiplyExact(fill.price(), fill.quantity()));
         cost(fill);
-        if (openBefore == 0) {
-            return false;
+        if (openBefore > 0) {
+            foldExcursions();
         }
-        Average before = path.average();
-        foldExcursions();
-        path.moveAverage(before.with(openBefore, fill.quantity(), fill.price()));
+        PlanRun.Wishes wishes = plan.entered(openBefore, fill.quantity(), fill.price(), print);
         point(fill.print());
-        return !path.average().equals(before);
-    }
-
-    /**
-     * Gives newly entered contracts to the legs in listed order; what exceeds all targets goes to the runner, without a
-     * runner to the last target. Returns the contracts by leg.
-     */
-    int[] allot(int contracts) {
-        int[] given = new int[allotted.length];
-        int last = -1;
-        for (int leg = 0; leg < allotted.length; leg++) {
-            int take = Math.min(contracts, plan.targets().get(leg).quantity() - allotted[leg]);
-            given[leg] = Math.max(0, take);
-            contracts -= given[leg];
-            if (last < 0 || plan.targets().get(last).ticks().isPresent()) {
-                last = leg;
-            }
-        }
-        if (contracts > 0 && last >= 0) {
-            given[last] += contracts;
-        }
-        for (int leg = 0; leg < allotted.length; leg++) {
-            allotted[leg] += given[leg];
-        }
-        return given;
+        return wishes;
     }
 
     /** Books an exit fill. */
-    void exit(Fill fill) {
+    void left(Fill fill) {
         left += fill.quantity();
         exitSum = Math.addExact(exitSum, Math.multiplyExact(fill.price(), fill.quantity()));
         takeExcursions(fill.price(), fill.price());
         exitTime = fill.time();
         exitPrint = fill.print();
-        exitReason = fill.reason();
+        exitReason = Optional.of(fill.reason());
         cost(fill);
     }
 
@@ -152,20 +116,34 @@ final class OpenTrade {
         gapTicks += fill.gap() * fill.quantity();
     }
 
-    /** A print after the entry's: best and worst, and the stop. Returns whether the stop's level moved. */
-    boolean print(int print, long price) {
+    /** A print after the entry's: best and worst, and what the plan makes of it. */
+    PlanRun.Wishes print(int print, long price) {
         highest = Math.max(highest, price);
         lowest = Math.min(lowest, price);
-        if (!path.print(price)) {
-            return false;
+        PlanRun.Wishes wishes = plan.print(price);
+        if (wishes != PlanRun.Wishes.NONE) {
+            point(print);
         }
-        point(print);
-        return true;
+        return wishes;
+    }
+
+    /** Prints at which its plan had nothing to do: the highest and the lowest of them. */
+    void quiet(long high, long low) {
+        highest = Math.max(highest, high);
+        lowest = Math.min(lowest, low);
+        plan.quiet(side() == Side.LONG ? high : low);
+    }
+
+    /** The person moves the stop to the average. */
+    PlanRun.Wishes breakeven(int lastPrint, long lastPrice) {
+        PlanRun.Wishes wishes = plan.breakeven(lastPrice);
+        point(lastPrint);
+        return wishes;
     }
 
     /** Ticks in favour of the average at {@code price}, below 0 against. */
     double openTicks(long price) {
-        Average average = path.average();
+        Average average = plan.average();
         return side().sign() * ((double) price - (double) average.sum() / average.quantity());
     }
 
@@ -195,34 +173,34 @@ final class OpenTrade {
 
     /** Most ticks in favour with prices up to {@code high} and down to {@code low} taken in, rounded down. */
     private long favour(long high, long low) {
-        Average average = path.average();
+        Average average = plan.average();
         return Math.max(mfe, side() == Side.LONG ? high - average.ceil(0) : average.floor(0) - low);
     }
 
     /** Most ticks against, likewise, rounded up. */
     private long against(long high, long low) {
-        Average average = path.average();
+        Average average = plan.average();
         return Math.max(mae, side() == Side.LONG ? average.ceil(0) - low : high - average.floor(0));
     }
 
     /** Notes where the stop stands now. */
-    void point(int print) {
-        if (path.hasLevel() && (stops.isEmpty() || stops.getLast().level() != path.levelTicks())) {
-            stops.add(new Trade.StopPoint(print, path.levelTicks(), path.origin().word()));
-        }
+    private void point(int print) {
+        plan.stop().filter(stop -> stops.isEmpty() || stops.getLast().level() != stop.level())
+                .ifPresent(stop -> stops.add(new Trade.StopPoint(print, stop.level(), stop.origin())));
     }
 
     /** The trade as it stands. */
     Trade view(int closedBars, long lastTime, int lastPrint) {
         boolean seen = highest >= lowest;
-        long gross = contract.money(side().sign() * (exitSum - closedEntrySum()), 1);
         boolean done = bracket.open() == 0;
-        return new Trade(number, bracket.owner(), side(), entryTime, done ? exitTime : lastTime, entryPrint,
-                done ? exitPrint : lastPrint, entered, entrySum, exitSum, left, gross, fees,
-                seen ? against(highest, lowest) : mae,
-                seen ? favour(highest, lowest) : mfe, bars(closedBars), exitReason, initialStop,
-                contract.money(slippageTicks, 1),
-                contract.money(gapTicks, 1), List.copyOf(stops));
+        long gross = contract.money(side().sign() * (exitSum - closedEntrySum()), 1);
+        return new Trade(number, strategy, side(),
+                new Trade.Span(entryTime, done ? exitTime : lastTime, entryPrint, done ? exitPrint : lastPrint,
+                        bars(closedBars)),
+                new Trade.Amounts(entered, entrySum, exitSum, left, gross, fees, contract.money(slippageTicks, 1),
+                        contract.money(gapTicks, 1)),
+                seen ? against(highest, lowest) : mae, seen ? favour(highest, lowest) : mfe, exitReason, initialStop,
+                List.copyOf(stops));
     }
 
     /** Entry cost of what has left; exact when everything has. */

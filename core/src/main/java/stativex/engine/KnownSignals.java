@@ -1,0 +1,164 @@
+package stativex.engine;
+
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import stativex.market.BarSeries;
+import stativex.market.Contract;
+import stativex.market.ContractTape;
+import stativex.market.Histories;
+import stativex.market.Tape;
+import stativex.market.TapeTime;
+import stativex.rule.Program;
+import stativex.rule.Truth;
+import stativex.rule.TruthColumn;
+import stativex.rule.Worked;
+
+/**
+ * Bars and rules of a whole tape, worked column by column before the run and read only as far as it has come: what closes later is
+ * there, but nobody looks at it. Rules that ask for facts of the position are judged bar by bar all the same.
+ */
+final class KnownSignals extends Signals {
+    private final BarSeries series;
+    private final boolean asksForPosition;
+    private final List<TruthColumn.View> truths;
+    /** The print that closes each bar; {@link #BY_CLOCK} where none does. */
+    private final int[] closings;
+    private int closed;
+    private int judged;
+    /** The next bar at or after this one was looked for, and found at {@link #firing}. */
+    private int firing = -1;
+
+    private static final int BY_CLOCK = -1;
+
+    private KnownSignals(BarSeries series, Program program, Strategy strategy) {
+        super(program, strategy);
+        this.series = series;
+        this.asksForPosition = program.asksForPosition();
+        if (!asksForPosition) {
+            program.take();
+        }
+        this.truths = asksForPosition
+                ? List.of()
+                : sides.values().stream().map(side -> side.whole().column().view(series.count())).toList();
+        this.closings = new int[series.count()];
+        for (int bar = 0; bar < closings.length; bar++) {
+            closings[bar] = series.closedAt(bar) == Tape.NONE ? series.closingPrint(bar) : BY_CLOCK;
+        }
+    }
+
+    /**
+     * @param histories bars that others have made of the tape
+     * @param worked study columns that others have worked on them
+     * @param from prints before this time are left out, nanoseconds; {@code until} is the last moment of the run
+     */
+    static KnownSignals of(Strategy strategy, Contract contract, Tape tape, Map<String, ContractTape> others,
+            Histories histories, Worked worked, long from, long until) {
+        BarSeries series = histories.of(tape, contract.calendar(), strategy.signals().bars(), from, until);
+        Program program = new Program(strategy.signals().blueprint(contract, others).since(from), series, worked);
+        KnownSignals signals = new KnownSignals(series, program, strategy);
+        if (!signals.asksForPosition) {
+            worked.keep(program);
+        }
+        return signals;
+    }
+
+    @Override
+    BarSeries series() {
+        return series;
+    }
+
+    @Override
+    int closed() {
+        return closed;
+    }
+
+    @Override
+    int judged() {
+        return judged;
+    }
+
+    @Override
+    void judgeNext() {
+        if (asksForPosition) {
+            program.takeNext();
+        }
+        judged++;
+    }
+
+    private boolean byClock(int bar) {
+        return closings[bar] == BY_CLOCK;
+    }
+
+    @Override
+    void print(int print) {
+        while (closed < closings.length && !byClock(closed) && closings[closed] <= print) {
+            closed++;
+        }
+    }
+
+    @Override
+    void heartbeat(long time) {
+        while (closed < series.count() && byClock(closed) && series.closedAt(closed) <= time) {
+            closed++;
+        }
+    }
+
+    @Override
+    long nextClock() {
+        return closed < series.count() && byClock(closed) ? series.closedAt(closed) : TapeTime.NEVER;
+    }
+
+    @Override
+    int barHolding(int print) {
+        boolean inNext = closed < series.count() && series.first(closed) <= print;
+        boolean inClosed = closed > 0 && series.last(closed - 1) == print;
+        return inClosed && (series.isRenko() || !inNext) ? closed - 1 : closed;
+    }
+
+    @Override
+    boolean givesUpForming() {
+        return closed == series.count() || series.fresh(closed);
+    }
+
+    @Override
+    Optional<BarSeries.Forming> forming() {
+        return Optional.empty();
+    }
+
+    @Override
+    boolean judgeForming(long time) {
+        return false;
+    }
+
+    @Override
+    int nextPrintThatMatters(int expiry) {
+        int bar = asksForPosition ? judged : Math.min(nextFiring(), Math.max(expiry, judged));
+        for (; bar < series.count(); bar++) {
+            if (!byClock(bar)) {
+                return closings[bar];
+            }
+            // what the clock closes is the clock's to look out for
+        }
+        return Integer.MAX_VALUE;
+    }
+
+    private int nextFiring() {
+        if (firing < judged) {
+            firing = series.count();
+            for (int i = 0; i < truths.size(); i++) {
+                firing = Math.min(firing, truths.get(i).next(Truth.TRUE, judged));
+            }
+        }
+        return firing;
+    }
+
+    @Override
+    void quiet(int last, ClosedBars told) {
+        while (closed < closings.length && !byClock(closed) && closings[closed] <= last) {
+            told.closed(closings[closed]);
+            closed++;
+            judged = closed;
+        }
+    }
+}

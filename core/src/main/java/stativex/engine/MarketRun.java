@@ -1,0 +1,67 @@
+package stativex.engine;
+
+import java.util.ArrayList;
+import java.util.List;
+import stativex.account.Ledger;
+import stativex.market.Contract;
+import stativex.market.Tape;
+import stativex.order.Cause;
+import stativex.order.Orders;
+import stativex.order.SimulatedExchange;
+import stativex.order.Terms;
+
+/** One contract's market in a run: its tape as far as it has come, its clock, its exchange, and the strategies that trade it. */
+final class MarketRun {
+    final Tape tape;
+    final Contract contract;
+    /** Money per contract and side. */
+    final long fee;
+    final SimulatedExchange exchange;
+    final Orders orders;
+    final Ledger.Holding holding;
+    final List<StrategyRun> runs = new ArrayList<>();
+    final SessionClock clock;
+
+    /** The last print that has arrived; −1 before the first. */
+    int lastPrint = -1;
+    /** Its price in ticks, once orders have met it. */
+    long lastPrice = Tape.NONE;
+    /** The moment that is worked: an event's time, before it what ends by the clock at its own. */
+    long now = Long.MIN_VALUE;
+    /** Time of the event that is worked, or was worked last. */
+    long event = Long.MIN_VALUE;
+    /** A print is arriving, and orders have not met it yet. */
+    boolean arriving;
+    /** Prints that lay in no session. */
+    int outsideSessions;
+
+    MarketRun(Tape tape, Contract contract, long fee, Ledger ledger, Terms terms, SessionClock.Moments moments) {
+        this.tape = tape;
+        this.contract = contract;
+        this.fee = fee;
+        this.exchange = new SimulatedExchange(tape, contract, terms);
+        this.orders = new Orders(exchange);
+        this.holding = ledger.holding(contract.tickValue());
+        this.clock = new SessionClock(tape, contract.calendar(), runs, moments);
+    }
+
+    /** What is asked now is asked because of this event. */
+    Cause because() {
+        return new Cause(lastPrint, event);
+    }
+
+    /** Money that closing one contract costs: slippage and fee. */
+    long closingEach() {
+        return Math.addExact(contract.money(contract.slippage(), 1), fee);
+    }
+
+    /** Money that closing everything that is open would cost. */
+    long closing() {
+        return Math.multiplyExact(holding.open(), closingEach());
+    }
+
+    /** What is said of a moment before the first event: the tape's beginning. */
+    long timeSaid() {
+        return now != Long.MIN_VALUE ? now : tape.count() > 0 ? tape.time(0) : 0;
+    }
+}

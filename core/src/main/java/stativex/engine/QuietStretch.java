@@ -1,0 +1,149 @@
+package stativex.engine;
+
+import stativex.market.Bounds;
+import stativex.market.Extremes;
+import stativex.market.Side;
+import stativex.market.Tape;
+
+/**
+ * The fast way over prints at which nothing can happen: clock, exchange, bars, plans and account each say how far that is, and all
+ * of them take the stretch at once. The print that ends it is worked by the clear path. A test holds results equal to working every
+ * print by that path.
+ */
+final class QuietStretch {
+    private final Engine engine;
+    private final MarketRun market;
+    private final Tape tape;
+    private final Bounds bounds = new Bounds();
+    private final Extremes extremes = new Extremes();
+    private final boolean possible;
+    /** {@link Tape#firstAt} of the clock's next moment, kept as long as that stays. */
+    private long momentAsked = Long.MIN_VALUE;
+    private int momentPrint;
+    private final Signals.ClosedBars curve = this::barClosed;
+    /** Whether the strategy whose bars close draws the equity curve. */
+    private boolean draws;
+
+    QuietStretch(Engine engine, MarketRun market) {
+        this.engine = engine;
+        this.market = market;
+        this.tape = market.tape;
+        this.possible = engine.runs().stream().noneMatch(run -> run.signals instanceof LiveSignals);
+    }
+
+    /** Takes the prints from {@code from} on at which nothing happens, at most up to {@code to}; returns the next one. */
+    int take(int from, int to) {
+        if (!possible || market.clock.untouched()) {
+            return from;
+        }
+        int until = Math.min(to, clockPrint());
+        if (until <= from) {
+            return from;
+        }
+        if (!market.clock.inSession()) {
+            outside(from, until);
+            return until;
+        }
+        int next = quietUntil(from, until);
+        if (next > from) {
+            inside(from, next);
+        }
+        return next;
+    }
+
+    private int clockPrint() {
+        if (market.clock.next() != momentAsked) {
+            momentAsked = market.clock.next();
+            momentPrint = tape.firstAt(momentAsked);
+        }
+        return momentPrint;
+    }
+
+    private void outside(int from, int to) {
+        market.outsideSessions += to - from;
+        arrived(to - 1);
+    }
+
+    private void arrived(int print) {
+        market.lastPrint = print;
+        market.event = tape.time(print);
+        market.now = market.event;
+    }
+
+    private int quietUntil(int from, int to) {
+        bounds.clear(to);
+        market.exchange.bound(bounds);
+        for (int i = 0; i < market.runs.size(); i++) {
+            bound(market.runs.get(i));
+        }
+        if (engine.isDirty()) {
+            boundAccount();
+        }
+        return bounds.print() <= from || bounds.noPrice()
+                ? from
+                : tape.reaches(from, bounds.print(), bounds.down(), bounds.up());
+    }
+
+    private void bound(StrategyRun run) {
+        bounds.print(run.signals.nextPrintThatMatters(run.expiry()));
+        if (run.trade.isPresent()) {
+            TradeRun trade = run.trade.get();
+            if (trade.plan().restless() || run.flattening != null) {
+                bounds.print(0);
+            } else if (trade.side() == Side.LONG) {
+                bounds.up(trade.plan().nextMove());
+            } else {
+                bounds.down(trade.plan().nextMove());
+            }
+        }
+    }
+
+    private void boundAccount() {
+        if (engine.ledger().flat()) {
+            bounds.print(0);
+            return;
+        }
+        long equity = engine.equity();
+        long closing = market.closing();
+        long above = engine.watch().quietAbove(equity, closing);
+        market.holding.bound(engine.watch().quietBelow(equity, closing, above), above, bounds);
+    }
+
+    private void inside(int from, int to) {
+        arrived(to - 1);
+        if (engine.isDirty()) {
+            tape.extremes(from, to, extremes);
+            for (int i = 0; i < market.runs.size(); i++) {
+                if (market.runs.get(i).trade.isPresent()) {
+                    market.runs.get(i).trade.get().quiet(extremes.highest(), extremes.lowest());
+                }
+            }
+            equities(from, to);
+        }
+        for (int i = 0; i < market.runs.size(); i++) {
+            draws = market.runs.get(i).index == 0;
+            market.runs.get(i).signals.quiet(to - 1, curve);
+        }
+        long price = tape.price(to - 1);
+        market.exchange.quiet(to - 1);
+        market.lastPrice = price;
+        market.holding.mark(price);
+    }
+
+    private void equities(int from, int to) {
+        long perTick = market.holding.perTick();
+        long atZero = market.holding.equityAtZero();
+        engine.days().equities(tape, from, to, extremes, perTick, atZero);
+        long best = perTick >= 0 ? extremes.highest() : extremes.lowest();
+        engine.watch().quietPeak(Math.addExact(atZero, Math.multiplyExact(perTick, best)));
+    }
+
+    /** The equity curve has a point for each bar of the first strategy. */
+    private void barClosed(int print) {
+        if (draws) {
+            long equity = Math.addExact(market.holding.equityAtZero(),
+                    Math.multiplyExact(market.holding.perTick(), tape.price(print)));
+            engine.days().bar(tape.time(print), equity, 0);
+        }
+    }
+}

@@ -1,0 +1,45 @@
+package stativex.engine;
+
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import stativex.account.Account;
+import stativex.market.Contract;
+import stativex.market.ContractTape;
+import stativex.market.Histories;
+import stativex.market.Tape;
+import stativex.order.Terms;
+import stativex.rule.Worked;
+
+/**
+ * What an engine is made of: market, documents, terms.
+ *
+ * @param others further contracts that strategies look at, by symbol
+ * @param firstDay first evaluated trading day; empty: as early as each strategy's history allows
+ * @param ahead where the whole tape is there, and bars and rules may be worked before the run; empty: they are worked as prints come
+ */
+public record Setup(Tape tape, Contract contract, Map<String, ContractTape> others, Account account,
+        List<Strategy> strategies, Terms terms, Optional<LocalDate> firstDay, Optional<Ahead> ahead) {
+
+    /**
+     * Bars and study columns of whole tapes, shared by whoever wants the same.
+     *
+     * @param until the last moment of the run, nanoseconds
+     */
+    public record Ahead(Histories histories, Worked worked, long until) {}
+
+    public Setup {
+        others = Map.copyOf(others);
+        strategies = List.copyOf(strategies);
+    }
+
+    /** A strategy's signals: known ahead where that can be, and only closed bars are looked at. */
+    Signals signals(Strategy strategy, History history) {
+        if (ahead.isPresent() && strategy.signals().evaluate() == SignalPlan.Evaluate.BAR_CLOSE) {
+            return KnownSignals.of(strategy, contract, tape, others, ahead.get().histories(), ahead.get().worked(),
+                    history.since(), ahead.get().until());
+        }
+        return LiveSignals.of(strategy, contract, tape, others, history.since());
+    }
+}

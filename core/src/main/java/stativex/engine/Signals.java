@@ -1,0 +1,83 @@
+package stativex.engine;
+
+import java.util.EnumMap;
+import java.util.Map;
+import java.util.Optional;
+import stativex.market.BarSeries;
+import stativex.market.Side;
+import stativex.market.TapeTime;
+import stativex.rule.Program;
+import stativex.rule.Truth;
+
+/**
+ * What a strategy sees of its market as far as its run has come: bars, studies and rules. Either bars are made and rules judged as
+ * prints come ({@link LiveSignals}), or both are known for the whole tape and only read so far ({@link KnownSignals}); values are
+ * equal bit for bit.
+ */
+abstract sealed class Signals permits LiveSignals, KnownSignals {
+    final Program program;
+    final Map<Side, SideRules> sides = new EnumMap<>(Side.class);
+
+    Signals(Program program, Strategy strategy) {
+        this.program = program;
+        for (Side side : Side.values()) {
+            strategy.side(side).ifPresent(rule -> sides.put(side,
+                    new SideRules(program, side, rule, strategy.signals(), strategy.pricesEntries())));
+        }
+    }
+
+    /** The bars; of those the first {@link #closed()} have closed. */
+    abstract BarSeries series();
+
+    abstract int closed();
+
+    /** Bars that were judged already. */
+    abstract int judged();
+
+    /** The next closed bar is judged: its row can be read from now on. */
+    abstract void judgeNext();
+
+    /** A print of the session arrives: what it closes is closed. */
+    abstract void print(int print);
+
+    /** Tape time has reached {@code time} without a print: what ends at or before it is closed. */
+    abstract void heartbeat(long time);
+
+    /** When a bar that matters next closes by the clock inside the session; {@link TapeTime#NEVER} if none does. */
+    abstract long nextClock();
+
+    /**
+     * The bar that holds the print just taken, bar 0 of a trade that it opens: of several bars the last; a renko print
+     * lies in the bricks it closes, only if it closes none in the forming one.
+     */
+    abstract int barHolding(int print);
+
+    /** Whether the bar that formed when the session closed is given up: the series begins anew. */
+    abstract boolean givesUpForming();
+
+    /** The bar that is forming, for the screen; empty where nobody can know. */
+    abstract Optional<BarSeries.Forming> forming();
+
+    /** Lets rules see the bar that forms, behind the judged ones. Returns whether there is one. */
+    abstract boolean judgeForming(long time);
+
+    /**
+     * The print with which a bar next closes that may lead to anything: a signal, or an expiry.
+     *
+     * @param expiry the bar with whose close an entry ends; {@link Integer#MAX_VALUE} without one
+     */
+    abstract int nextPrintThatMatters(int expiry);
+
+    /** Takes prints up to {@code last}, that one included, with which no bar closes that matters; tells of those that close. */
+    abstract void quiet(int last, ClosedBars closed);
+
+    /** Told of every bar that closes. */
+    interface ClosedBars {
+        /** @param print that closed it */
+        void closed(int print);
+    }
+
+    boolean fires(Side side, int row) {
+        return sides.get(side).whole().at(row) == Truth.TRUE;
+    }
+}

@@ -1,0 +1,231 @@
+package stativex.engine;
+
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import stativex.account.AccountWatch;
+import stativex.account.Line;
+import stativex.interlock.InterlockKind;
+import stativex.interlock.InterlockView;
+import stativex.interlock.Interlocks;
+import stativex.interlock.Lacking;
+import stativex.interlock.LineCheck;
+import stativex.interlock.Proposal;
+import stativex.interlock.Situation;
+import stativex.interlock.WindowSchedule;
+import stativex.market.Contract;
+import stativex.market.Session;
+import stativex.market.Side;
+import stativex.market.Tape;
+import stativex.order.Bracket;
+import stativex.order.Order;
+
+/** How one strategy stands in its engine, for the interlocks. */
+final class Standpoint implements Situation {
+    private final Engine engine;
+    private final StrategyRun run;
+
+    Standpoint(Engine engine, StrategyRun run) {
+        this.engine = engine;
+        this.run = run;
+    }
+
+    /** What it would propose now, of each side that it has. */
+    List<Proposal> proposals() {
+        List<Proposal> proposals = new ArrayList<>(2);
+        run.sides.forEach((side, rule) -> {
+            int bar = run.signals.judged() - 1;
+            long price = bar < 0 ? Tape.NONE : Evaluator.entryPrice(run, rule, bar);
+            proposals.add(new Proposal(side, price, false));
+        });
+        return proposals;
+    }
+
+    /** How a strategy stands, read off the same interlocks that its entries meet. */
+    StrategyState state() {
+        if (run.trade.isPresent()) {
+            Side side = run.bracket.side();
+            return run.bracket.leaving()
+                    ? new StrategyState.Leaving(side, run.bracket.open())
+                    : new StrategyState.InTrade(side, run.bracket.open(), run.mode);
+        }
+        if (run.mode == Mode.OFF) {
+            return new StrategyState.Off();
+        }
+        if (!run.evaluates()) {
+            return new StrategyState.FeedingStudies(run.strategy.historyDays());
+        }
+        List<Proposal> proposals = proposals();
+        if (run.entering()) {
+            // that its own entry holds further ones back is no news
+            Optional<InterlockView> held = Interlocks.views(this, proposals).stream()
+                    .filter(view -> view.every() && view.kind().compareTo(InterlockKind.TRADES) < 0).findFirst();
+            return held
+                    .<StrategyState>map(
+                            view -> new StrategyState.NotTrading(view.refusals().stream().distinct().toList()))
+                    .orElseGet(StrategyState.Entering::new);
+        }
+        List<Proposal> passing = proposals.stream().filter(p -> Interlocks.refusal(this, p).isEmpty()).toList();
+        if (passing.isEmpty()) {
+            return new StrategyState.NotTrading(proposals.stream().flatMap(p -> Interlocks.refusal(this, p).stream())
+                    .distinct().toList());
+        }
+        return run.mode == Mode.WATCHING
+                ? new StrategyState.Watching()
+                : new StrategyState.Waiting(Set.copyOf(passing.stream().map(Proposal::side).toList()));
+    }
+
+    @Override
+    public long now() {
+        return run.market.now;
+    }
+
+    @Override
+    public boolean off() {
+        return run.mode == Mode.OFF;
+    }
+
+    @Override
+    public boolean on(Side side) {
+        return run.isOn(side);
+    }
+
+    @Override
+    public Optional<Lacking> lacking() {
+        return run.needsWholeSession() ? run.market.clock.lacking() : Optional.empty();
+    }
+
+    @Override
+    public Optional<Session> session() {
+        return run.market.clock.session();
+    }
+
+    @Override
+    public boolean inSession() {
+        return run.market.clock.inSession();
+    }
+
+    @Override
+    public AccountWatch account() {
+        return engine.watch();
+    }
+
+    @Override
+    public WindowSchedule windows() {
+        return run.schedule;
+    }
+
+    @Override
+    public Optional<WindowSchedule.Stretch> stretch() {
+        return run.stretch;
+    }
+
+    @Override
+    public Optional<LocalDate> lastTradingDay() {
+        return run.market.contract.lastTradingDay();
+    }
+
+    @Override
+    public Optional<Integer> tradesADay() {
+        return run.strategy.tradesADay();
+    }
+
+    @Override
+    public int tradesToday() {
+        return run.tradesToday;
+    }
+
+    @Override
+    public Optional<SignalCount> signals(Side side) {
+        return run.strategy.signals().most().filter(most -> run.sides.containsKey(side))
+                .map(most -> new SignalCount(run.sides.get(side).sent, most.signals(), most.period()));
+    }
+
+    @Override
+    public Bracket bracket() {
+        return run.bracket;
+    }
+
+    @Override
+    public boolean inTrade() {
+        return run.trade.isPresent();
+    }
+
+    @Override
+    public boolean adds() {
+        return run.strategy.adds();
+    }
+
+    @Override
+    public int quantity() {
+        return run.strategy.entry().quantity();
+    }
+
+    @Override
+    public int maximumPosition() {
+        return run.strategy.maximumPosition();
+    }
+
+    @Override
+    public boolean pricesEntries() {
+        return run.strategy.pricesEntries();
+    }
+
+    @Override
+    public Optional<Line> crossed(Proposal proposal) {
+        if (run.market.lastPrice == Tape.NONE) {
+            return Optional.empty();
+        }
+        long equity = engine.equity();
+        LineCheck check = new LineCheck();
+        for (StrategyRun other : engine.runs()) {
+            atRisk(check, other);
+        }
+        long each = Math.addExact(run.market.closingEach(), run.market.fee);
+        check.risk(run.strategy.entry().quantity(), entryRisk(run, run.strategy.entry().type(), proposal.price()),
+                run.market.contract.tickValue(), each);
+        return check.crossed(equity, engine.watch().lines(equity));
+    }
+
+    /** What a strategy's position and resting entries may lose until their stops. */
+    private static void atRisk(LineCheck check, StrategyRun run) {
+        MarketRun market = run.market;
+        Bracket bracket = run.bracket;
+        for (Order entry : bracket.entries()) {
+            if (entry.state().live()) {
+                check.risk(entry.rest(), entryRisk(run, entry.type(), entry.price()), market.contract.tickValue(),
+                        market.closingEach() + market.fee);
+            }
+        }
+        if (bracket.open() > 0) {
+            Optional<Long> distance = bracket.stop()
+                    .map(stop -> bracket.side().sign() * (market.lastPrice - stop.price()));
+            check.risk(bracket.open(), distance, market.contract.tickValue(), market.closingEach());
+        }
+    }
+
+    /**
+     * Ticks from an entry's worst price to the stop it will have: the planned distance, or, when it joins an open
+     * trade, the distance to the stop that trade has (an add never moves it away).
+     */
+    private static Optional<Long> entryRisk(StrategyRun run, Order.Type type, long price) {
+        Contract contract = run.market.contract;
+        if (run.bracket.open() == 0 || run.bracket.stop().isEmpty()) {
+            return run.strategy.plan().initialStop(contract);
+        }
+        boolean buy = run.bracket.side() == Side.LONG;
+        int sign = run.bracket.side().sign();
+        int print = run.market.lastPrint;
+        long far = print < 0 ? Tape.NONE : buy ? run.market.tape.ask(print) : run.market.tape.bid(print);
+        long slippage = (long) sign * contract.slippage();
+        long last = run.market.lastPrice;
+        long worst = switch (type) {
+            case LIMIT -> price == Tape.NONE ? last : price;
+            case STOP -> (price == Tape.NONE ? last : price) + slippage;
+            case MARKET -> (far == Tape.NONE ? last : far) + slippage;
+        };
+        return Optional.of(sign * (worst - run.bracket.stop().get().price()));
+    }
+}

@@ -1,0 +1,6 @@
+package stativex.interlock;
+
+/** The interlocks, in the order in which they are asked. */
+public enum InterlockKind {
+    STRATEGY, FEED, SESSION, DAY_LOCK, ACCOUNT, WINDOW, LAST_TRADING_DAY, TRADES, SIGNALS, POSITION, WARM_UP, LINE_CHECK
+}

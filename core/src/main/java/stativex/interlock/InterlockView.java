@@ -1,0 +1,58 @@
+package stativex.interlock;
+
+import java.util.List;
+import java.util.Optional;
+import stativex.market.Session;
+
+/**
+ * One interlock as it stands, for the person.
+ *
+ * @param refusals what an entry would meet now, of each side that is refused; none when it is clear
+ * @param every whether every side is refused
+ */
+public record InterlockView(InterlockKind kind, List<Refusal> refusals, boolean every, Fact fact) {
+    public InterlockView {
+        refusals = List.copyOf(refusals);
+    }
+
+    /** How it is drawn. */
+    public enum State {
+        /** Lets entries pass. */
+        CLEAR,
+        /** Holds entries back because the person has switched it so. */
+        SWITCHED_OFF,
+        /** Holds entries back. */
+        HELD,
+        /** Holds entries back until the next trading day, or for good. */
+        TRIPPED
+    }
+
+    public State state() {
+        if (!every) {
+            return State.CLEAR;
+        }
+        return switch (refusals.getFirst().reason()) {
+            case OFF, SIDE_OFF -> State.SWITCHED_OFF;
+            case LOCKED, BROKEN -> State.TRIPPED;
+            case SESSION_INCOMPLETE, SESSION_CLOSED, OUTSIDE_WINDOW, LAST_TRADING_DAY, TRADES_A_DAY,
+                    SIGNALS_PER_PERIOD, OPPOSITE_POSITION, LEAVING, ADDS_NOT_ALLOWED, POSITION_LIMIT, WARMING_UP,
+                    LINE_CHECK ->
+                State.HELD;
+        };
+    }
+
+    /** What is seen of it while it is clear. */
+    public sealed interface Fact {}
+
+    /** There is nothing to be seen. */
+    public record Nothing() implements Fact {}
+
+    /** @param session that is open */
+    public record InSession(Optional<Session> session) implements Fact {}
+
+    /** @param stretch that is open; empty: every hour */
+    public record InWindow(Optional<WindowSchedule.Stretch> stretch) implements Fact {}
+
+    /** So many of so many. */
+    public record Count(int now, int most) implements Fact {}
+}

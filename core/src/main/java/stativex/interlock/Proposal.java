@@ -1,0 +1,11 @@
+package stativex.interlock;
+
+import stativex.market.Side;
+
+/**
+ * An entry that wants to pass.
+ *
+ * @param price of the order in ticks; {@link stativex.market.Tape#NONE} at the market, or while it is not known
+ * @param withClose its bar was judged at a session's close, or by what only that close brought
+ */
+public record Proposal(Side side, long price, boolean withClose) {}

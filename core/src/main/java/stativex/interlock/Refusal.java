@@ -1,0 +1,141 @@
+package stativex.interlock;
+
+import java.time.LocalDate;
+import java.util.Optional;
+import stativex.account.LineKind;
+import stativex.account.LockReason;
+import stativex.market.Session;
+import stativex.market.Side;
+
+/** Why an interlock does not let an entry pass, with its numbers. Words for it are found where it is shown. */
+public sealed interface Refusal {
+    Reason reason();
+
+    /** The strategy is off. */
+    record Off() implements Refusal {
+        @Override
+        public Reason reason() {
+            return Reason.OFF;
+        }
+    }
+
+    record SideOff(Side side) implements Refusal {
+        @Override
+        public Reason reason() {
+            return Reason.SIDE_OFF;
+        }
+    }
+
+    record SessionIncomplete(Lacking what) implements Refusal {
+        @Override
+        public Reason reason() {
+            return Reason.SESSION_INCOMPLETE;
+        }
+    }
+
+    /**
+     * @param withBar the session closed with the bar that was judged
+     * @param next the session that is waited for; empty when the calendar has ended
+     */
+    record SessionClosed(boolean withBar, Optional<Session> next) implements Refusal {
+        @Override
+        public Reason reason() {
+            return Reason.SESSION_CLOSED;
+        }
+    }
+
+    record Locked(LockReason why) implements Refusal {
+        @Override
+        public Reason reason() {
+            return Reason.LOCKED;
+        }
+    }
+
+    /** The account's floor was reached. */
+    record Broken() implements Refusal {
+        @Override
+        public Reason reason() {
+            return Reason.BROKEN;
+        }
+    }
+
+    /** @param stretch the windows that are waited for, or that take no more entries; empty when there are none ahead */
+    record OutsideWindow(Optional<WindowSchedule.Stretch> stretch) implements Refusal {
+        @Override
+        public Reason reason() {
+            return Reason.OUTSIDE_WINDOW;
+        }
+    }
+
+    record LastTradingDay(LocalDate date) implements Refusal {
+        @Override
+        public Reason reason() {
+            return Reason.LAST_TRADING_DAY;
+        }
+    }
+
+    /**
+     * @param trades opened today
+     * @param resting an entry rests that would open one more
+     */
+    record TradesADay(int trades, boolean resting, int most) implements Refusal {
+        @Override
+        public Reason reason() {
+            return Reason.TRADES_A_DAY;
+        }
+    }
+
+    record SignalsPerPeriod(Side side, int most, SignalPeriod period) implements Refusal {
+        @Override
+        public Reason reason() {
+            return Reason.SIGNALS_PER_PERIOD;
+        }
+    }
+
+    /** @param held the side that is open or about to be entered */
+    record OppositePosition(Side held) implements Refusal {
+        @Override
+        public Reason reason() {
+            return Reason.OPPOSITE_POSITION;
+        }
+    }
+
+    /** The position is being left. */
+    record Leaving() implements Refusal {
+        @Override
+        public Reason reason() {
+            return Reason.LEAVING;
+        }
+    }
+
+    record AddsNotAllowed(Side held) implements Refusal {
+        @Override
+        public Reason reason() {
+            return Reason.ADDS_NOT_ALLOWED;
+        }
+    }
+
+    /** @param most contracts, open and resting entries together */
+    record PositionLimit(int most) implements Refusal {
+        @Override
+        public Reason reason() {
+            return Reason.POSITION_LIMIT;
+        }
+    }
+
+    /** The entry's price is not known yet. */
+    record WarmingUp() implements Refusal {
+        @Override
+        public Reason reason() {
+            return Reason.WARMING_UP;
+        }
+    }
+
+    /** A stop-out would cross a line. */
+    record CrossesLine(LineKind line) implements Refusal {
+        @Override
+        public Reason reason() {
+            return Reason.LINE_CHECK;
+        }
+    }
+}

@@ -1,0 +1,67 @@
+package stativex.interlock;
+
+import java.time.LocalDate;
+import java.util.Optional;
+import stativex.account.AccountWatch;
+import stativex.account.Line;
+import stativex.market.Session;
+import stativex.market.Side;
+import stativex.order.Bracket;
+
+/** How a strategy stands at one moment, as interlocks ask for it. */
+public interface Situation {
+    /** Tape time, nanoseconds. */
+    long now();
+
+    boolean off();
+
+    /** Whether a side exists and is switched on. */
+    boolean on(Side side);
+
+    /** What its tape lacks of the current session, if its bars need every print of it. */
+    Optional<Lacking> lacking();
+
+    /** The current session, or the next one. */
+    Optional<Session> session();
+
+    boolean inSession();
+
+    AccountWatch account();
+
+    WindowSchedule windows();
+
+    /** The windows that are open, or the next to open. */
+    Optional<WindowSchedule.Stretch> stretch();
+
+    Optional<LocalDate> lastTradingDay();
+
+    Optional<Integer> tradesADay();
+
+    /** Trades it opened this trading day. */
+    int tradesToday();
+
+    /** Signals of a side that sent an order, with their limit; empty without one. */
+    Optional<SignalCount> signals(Side side);
+
+    /** The orders of its trade, or of its entry. */
+    Bracket bracket();
+
+    /** Whether a trade is open. */
+    boolean inTrade();
+
+    boolean adds();
+
+    /** Contracts of one entry, and most contracts, open and resting entries together. */
+    int quantity();
+
+    int maximumPosition();
+
+    /** Whether its entries have a price of their own. */
+    boolean pricesEntries();
+
+    /** The first line that a stop-out of an entry, with everything else at work, would cross. */
+    Optional<Line> crossed(Proposal proposal);
+
+    /** @param sent so far in the period */
+    record SignalCount(int sent, int most, SignalPeriod period) {}
+}

@@ -1,0 +1,174 @@
+package stativex.order;
+
+import java.util.OptionalInt;
+import stativex.exit.PlanRun;
+import stativex.market.Tape;
+
+/**
+ * Every order of a run as one state machine. It is asked by methods that make a {@link Request} of the venue, and changes by
+ * {@link Report}s alone. Brackets are kept in step here, as the exchange's own doing: a target's fill reduces the stop, a stop's
+ * or leave's fill reduces the targets from the last to the first, what goes flat ends its entries. Source: SEMANTICS, "Orders and
+ * the simulated exchange".
+ */
+public final class Orders {
+    private final Venue venue;
+    private int numbers;
+
+    public Orders(Venue venue) {
+        this.venue = venue;
+    }
+
+    /**
+     * Sends an entry.
+     *
+     * @param price ticks; {@link Tape#NONE} for a market order
+     * @param closesBefore signal bars that have closed
+     */
+    public Order enter(Bracket bracket, Order.Type type, int quantity, long price, Order.GoodFor goodFor,
+            int closesBefore, Cause cause) {
+        return send(bracket, new Order.Asked(Order.Role.ENTRY, type, quantity, price, new FillReason.Entry(), goodFor),
+                cause, closesBefore, false);
+    }
+
+    /** Sends a market order that leaves everything that is open when it meets a print. */
+    public Order leave(Bracket bracket, LeaveReason why, Cause cause) {
+        return send(bracket, leave(bracket.open(), why), cause, -1, true);
+    }
+
+    /** Sends a market order that leaves {@code quantity} contracts. */
+    public Order leave(Bracket bracket, int quantity, LeaveReason why, Cause cause) {
+        return send(bracket, leave(quantity, why), cause, -1, false);
+    }
+
+    private static Order.Asked leave(int quantity, LeaveReason why) {
+        return new Order.Asked(Order.Role.LEAVE, Order.Type.MARKET, quantity, Tape.NONE, new FillReason.Left(why),
+                Order.GoodFor.UNTIL_CANCELLED);
+    }
+
+    /** Does what a trade's plan wishes: stop first, then a leave, then targets in listed order. */
+    public void carryOut(PlanRun.Wishes wishes, Bracket bracket, Cause cause) {
+        wishes.stop().ifPresent(stop -> stop(bracket, stop, cause));
+        if (wishes.leave() && !bracket.leaving()) {
+            leave(bracket, LeaveReason.STOP_AT_MARKET, cause);
+        }
+        for (PlanRun.Target target : wishes.targets()) {
+            target(bracket, target, cause);
+        }
+    }
+
+    private void stop(Bracket bracket, PlanRun.Stop wished, Cause cause) {
+        FillReason reason = new FillReason.AtStop(wished.origin());
+        if (bracket.stop().isPresent()) {
+            change(bracket.stop().get(), wished.level(), reason, cause);
+        } else {
+            send(bracket, new Order.Asked(Order.Role.STOP, Order.Type.STOP, bracket.open(), wished.level(), reason,
+                    Order.GoodFor.UNTIL_CANCELLED), cause, -1, false);
+        }
+    }
+
+    private void target(Bracket bracket, PlanRun.Target wished, Cause cause) {
+        FillReason reason = new FillReason.Target(wished.leg());
+        Order standing = bracket.target(wished.leg()).orElse(null);
+        if (standing != null) {
+            standing.quantity += wished.added();
+            if (wished.moved()) {
+                change(standing, wished.price(), reason, cause);
+            }
+        } else if (wished.added() > 0) {
+            send(bracket, new Order.Asked(Order.Role.TARGET, Order.Type.LIMIT, wished.added(), wished.price(), reason,
+                    Order.GoodFor.UNTIL_CANCELLED), cause, -1, false);
+        }
+    }
+
+    private Order send(Bracket bracket, Order.Asked asked, Cause cause, int closesBefore, boolean everything) {
+        Order order = new Order(++numbers, bracket, asked, cause, venue.lastPrice(), closesBefore, everything);
+        bracket.add(order);
+        venue.take(new Request.New(order, cause));
+        return order;
+    }
+
+    /** Asks to cancel; takes latency like an order. */
+    public void cancel(Order order, Cause cause) {
+        if (order.state.live()) {
+            venue.take(new Request.Cancel(order, cause));
+        }
+    }
+
+    /** Asks to cancel every entry of a bracket. */
+    public void cancelEntries(Bracket bracket, Cause cause) {
+        bracket.entries().forEach(entry -> cancel(entry, cause));
+    }
+
+    /** Asks for another price; takes latency, until then the old one works. */
+    public void change(Order order, long price, FillReason reason, Cause cause) {
+        if (order.state.live()) {
+            venue.take(new Request.Change(order, price, reason, cause));
+        }
+    }
+
+    /** Takes what became of an order. The only place where orders change. */
+    public void apply(Report report) {
+        Order order = report.order();
+        switch (report) {
+            case Report.Accepted ignored -> order.state = Order.State.WORKING;
+            case Report.Triggered ignored -> order.triggered = true;
+            case Report.Changed changed -> {
+                order.price = changed.price();
+                order.reason = changed.reason();
+            }
+            case Report.Filled filled -> fill(order, filled.execution());
+            case Report.Ended ignored -> end(order);
+            case Report.Rejected ignored -> order.state = Order.State.REJECTED;
+        }
+    }
+
+    private void fill(Order order, Report.Execution done) {
+        Bracket bracket = order.bracket();
+        if (order.everything()) {
+            order.quantity = order.filled + bracket.open();
+        }
+        order.filled += done.quantity();
+        order.state = order.rest() == 0 ? Order.State.FILLED : Order.State.PARTLY_FILLED;
+        if (order.role() == Order.Role.ENTRY) {
+            bracket.entered(done.quantity(), done.print());
+            bracket.stop().ifPresent(stop -> stop.quantity = stop.filled + bracket.open());
+        } else {
+            bracket.left(done.quantity());
+            keepInStep(bracket, order);
+        }
+    }
+
+    /** Reductions after an exit's fill, the exchange's own; they take no latency. */
+    private void keepInStep(Bracket bracket, Order exit) {
+        bracket.stop().filter(stop -> stop != exit).ifPresent(stop -> stop.quantity = stop.filled + bracket.open());
+        if (exit.role() != Order.Role.TARGET) {
+            reduceTargets(bracket);
+        }
+        if (bracket.open() == 0) {
+            bracket.stop().ifPresent(Orders::end);
+            bracket.targets().forEach(Orders::end);
+            bracket.leaves().forEach(Orders::end);
+        }
+        if (bracket.open() == 0 || exit.role() == Order.Role.STOP || exit.everything()) {
+            bracket.entries().forEach(Orders::end);
+        }
+    }
+
+    /** From the last to the first until no more is on offer than is open. */
+    private static void reduceTargets(Bracket bracket) {
+        for (int over = bracket.offered() - bracket.open(); over > 0; over = bracket.offered() - bracket.open()) {
+            OptionalInt last = bracket.lastTarget();
+            Order target = bracket.targets().get(last.orElseThrow());
+            target.quantity -= Math.min(target.rest(), over);
+            if (target.rest() == 0) {
+                end(target);
+            }
+        }
+    }
+
+    private static void end(Order order) {
+        if (order.state.live()) {
+            order.state = Order.State.CANCELLED;
+        }
+    }
+}

@@ -1,0 +1,16 @@
+package stativex.order;
+
+/** What is asked of the exchange. Each request carries the event because of which it is made. */
+public sealed interface Request {
+    Order order();
+
+    Cause cause();
+
+    /** A new order; a part of a bracket is attached by the exchange and takes no latency. */
+    record New(Order order, Cause cause) implements Request {}
+
+    /** @param price ticks; until the change is accepted the old one works */
+    record Change(Order order, long price, FillReason reason, Cause cause) implements Request {}
+
+    record Cancel(Order order, Cause cause) implements Request {}
+}

@@ -1,0 +1,131 @@
+package stativex.files;
+
+import stativex.account.LineKind;
+import stativex.account.LockReason;
+import stativex.engine.Decision;
+import stativex.exit.StopOrigin;
+import stativex.interlock.Reason;
+import stativex.order.FillReason;
+import stativex.order.LeaveReason;
+import stativex.order.Order;
+import stativex.order.RejectReason;
+
+/** The words of result files, which the screen uses, too. SEMANTICS, "Results". */
+public final class ResultWords {
+    private ResultWords() {}
+
+    public static String of(FillReason reason) {
+        return switch (reason) {
+            case FillReason.Entry ignored -> "entry";
+            case FillReason.AtStop stop -> of(stop.by());
+            case FillReason.Target target -> "target " + target.leg();
+            case FillReason.Left left -> of(left.why());
+        };
+    }
+
+    public static String of(StopOrigin origin) {
+        return switch (origin) {
+            case STOP -> "stop";
+            case BREAKEVEN -> "breakeven";
+            case TRAIL -> "trail";
+        };
+    }
+
+    public static String of(LeaveReason reason) {
+        return switch (reason) {
+            case STOP_AT_MARKET -> "stop at market";
+            case WINDOW_END -> "window end";
+            case DAY_LOSS -> "day loss";
+            case DAY_PROFIT -> "day profit";
+            case DRAWDOWN_FLOOR -> "drawdown floor";
+            case BY_HAND -> "by hand";
+            case ASSUMED_AT_SESSION_END -> "assumed at session end";
+            case OPEN_AT_END -> "open at end";
+        };
+    }
+
+    public static String of(LockReason reason) {
+        return switch (reason) {
+            case DAY_LOSS -> "day loss";
+            case DAY_PROFIT -> "day profit";
+            case DRAWDOWN_FLOOR -> "drawdown floor";
+            case BY_HAND -> "by hand";
+        };
+    }
+
+    public static String of(Reason reason) {
+        return switch (reason) {
+            case OFF -> "off";
+            case SIDE_OFF -> "side off";
+            case SESSION_INCOMPLETE -> "session incomplete";
+            case SESSION_CLOSED -> "session closed";
+            case LOCKED -> "locked";
+            case BROKEN -> "broken";
+            case OUTSIDE_WINDOW -> "outside window";
+            case LAST_TRADING_DAY -> "last trading day";
+            case TRADES_A_DAY -> "trades a day";
+            case SIGNALS_PER_PERIOD -> "signals per period";
+            case OPPOSITE_POSITION -> "opposite position";
+            case LEAVING -> "leaving";
+            case ADDS_NOT_ALLOWED -> "adds not allowed";
+            case POSITION_LIMIT -> "position limit";
+            case WARMING_UP -> "warming up";
+            case LINE_CHECK -> "line check";
+        };
+    }
+
+    public static String of(RejectReason reason) {
+        return switch (reason) {
+            case AFTER_THE_DAYS_CLOSE -> "accepted after the day's close";
+        };
+    }
+
+    public static String of(Decision.Kind kind) {
+        return switch (kind) {
+            case TAKEN -> "taken";
+            case DECLINED -> "declined";
+            case WOULD_BE -> "would-be";
+            case REJECTED -> "rejected";
+            case LOCKED -> "locked";
+        };
+    }
+
+    /** The reason in the row of a decision; empty when taken. */
+    public static String reason(Decision decision) {
+        return switch (decision.outcome()) {
+            case Decision.Taken ignored -> "";
+            case Decision.Declined declined -> of(declined.refusal().reason());
+            case Decision.WouldBe ignored -> "";
+            case Decision.Rejected rejected -> of(rejected.why());
+            case Decision.Locked locked -> of(locked.why());
+        };
+    }
+
+    public static String of(Order.Type type) {
+        return switch (type) {
+            case MARKET -> "market";
+            case LIMIT -> "limit";
+            case STOP -> "stop";
+        };
+    }
+
+    public static String of(Order.State state) {
+        return switch (state) {
+            case PENDING -> "pending";
+            case WORKING -> "working";
+            case PARTLY_FILLED -> "partly filled";
+            case FILLED -> "filled";
+            case CANCELLED -> "cancelled";
+            case REJECTED -> "rejected";
+        };
+    }
+
+    /** A line as the screen names it. */
+    public static String of(LineKind line) {
+        return switch (line) {
+            case DAY_LOSS -> "Own day loss";
+            case DRAWDOWN_FLOOR -> "Trailing floor";
+            case DAY_PROFIT -> "Profit lock";
+        };
+    }
+}

@@ -1,0 +1,218 @@
+package stativex.files;
+
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import stativex.engine.Decision;
+import stativex.engine.Mode;
+import stativex.engine.StrategyState;
+import stativex.interlock.InterlockKind;
+import stativex.interlock.InterlockView;
+import stativex.interlock.Lacking;
+import stativex.interlock.Refusal;
+import stativex.interlock.SessionWindow;
+import stativex.interlock.WindowSchedule;
+import stativex.market.Session;
+import stativex.market.Side;
+import stativex.market.TapeTime;
+
+/** Decisions, interlocks and states in words, as of one moment and in one exchange's time. */
+public final class Sentences {
+    private static final DateTimeFormatter CLOCK = DateTimeFormatter.ofPattern("HH:mm");
+
+    private final ZoneId zone;
+    private final long now;
+
+    /** @param zone of the exchange; {@code now} is tape time, nanoseconds */
+    public Sentences(ZoneId zone, long now) {
+        this.zone = zone;
+        this.now = now;
+    }
+
+    /** Why a signal was not taken, or what came of it. */
+    public String decision(Decision decision) {
+        return switch (decision.outcome()) {
+            case Decision.Taken taken -> ResultWords.of(taken.type()) + " " + taken.quantity()
+                    + taken.grade().map(grade -> ", grade " + grade).orElse("");
+            case Decision.Declined declined -> refusal(declined.refusal());
+            case Decision.WouldBe ignored -> "every interlock was clear";
+            case Decision.Rejected rejected -> ResultWords.of(rejected.why());
+            case Decision.Locked locked -> lock(locked);
+        };
+    }
+
+    private static String lock(Decision.Locked locked) {
+        String closing = "the guard acted: closing would have crossed the ";
+        return switch (locked.why()) {
+            case DAY_LOSS -> locked.guarded() ? closing + "day loss" : "the day loss was reached";
+            case DAY_PROFIT -> "the day profit was reached";
+            case DRAWDOWN_FLOOR -> locked.guarded()
+                    ? closing + "trailing floor"
+                    : "equity reached the trailing floor";
+            case BY_HAND -> "locked by hand until the next trading day";
+        };
+    }
+
+    /** A refusal in one clause: {@code long is switched off}. */
+    public String refusal(Refusal refusal) {
+        return switch (refusal) {
+            case Refusal.Off ignored -> "off";
+            case Refusal.SideOff side -> side.side().word() + " is switched off";
+            case Refusal.SessionIncomplete lacking -> lacking.what() == Lacking.JOINED_LATE
+                    ? "the tape joined this session late"
+                    : "the tape lacks prints of this session";
+            case Refusal.SessionClosed closed ->
+                closed.withBar() ? "the session closed with this bar" : opens(closed.next());
+            case Refusal.Locked locked -> ResultWords.of(locked.why()) + ", until the next trading day";
+            case Refusal.Broken ignored -> "the drawdown floor was reached";
+            case Refusal.OutsideWindow outside -> window(outside.stretch());
+            case Refusal.LastTradingDay last -> "last trading day " + last.date();
+            case Refusal.TradesADay trades -> trades.trades() + (trades.trades() == 1 ? " trade" : " trades") + " today"
+                    + (trades.resting() ? " and an entry that rests" : "") + ", at most " + trades.most();
+            case Refusal.SignalsPerPeriod signals -> signals.most() + " " + signals.side().word() + " a "
+                    + signals.period().word() + " " + (signals.most() == 1 ? "was" : "were") + " sent";
+            case Refusal.OppositePosition held -> "already " + held.held().word();
+            case Refusal.Leaving ignored -> "the position is being left";
+            case Refusal.AddsNotAllowed held -> "already " + held.held().word();
+            case Refusal.PositionLimit limit ->
+                "at most " + limit.most() + (limit.most() == 1 ? " contract" : " contracts");
+            case Refusal.WarmingUp ignored -> "the entry price is not known yet";
+            case Refusal.CrossesLine line -> "a stop-out would cross " + ResultWords.of(line.line());
+        };
+    }
+
+    /** The one sentence of a strategy's state. */
+    public String state(String strategy, StrategyState state) {
+        return switch (state) {
+            case StrategyState.InTrade t -> "In a trade: " + t.side().word() + " " + t.open()
+                    + (t.mode() == Mode.ENGAGED ? "" : ", though " + t.mode().word());
+            case StrategyState.Leaving t -> "Leaving " + t.side().word() + " " + t.open() + " at the market";
+            case StrategyState.Off ignored -> "Not trading: " + strategy + " is off";
+            case StrategyState.FeedingStudies history ->
+                "Not trading: this trading day is history that only feeds the studies (" + history.days()
+                        + (history.days() == 1 ? " day)" : " days)");
+            case StrategyState.NotTrading not -> "Not trading: " + not.why().stream().map(this::whyNot)
+                    .collect(Collectors.joining("; "));
+            case StrategyState.Watching ignored -> "Watching: signals are logged, nothing is sent";
+            case StrategyState.Entering ignored -> "Entering: an order is working";
+            case StrategyState.Waiting waiting -> "Trading: waiting for a "
+                    + (waiting.sides().size() > 1
+                            ? ""
+                            : waiting.sides().contains(Side.LONG) ? "long " : "short ")
+                    + "signal";
+        };
+    }
+
+    private String whyNot(Refusal refusal) {
+        return switch (refusal) {
+            case Refusal.Broken ignored -> "the account is broken, its drawdown floor was reached";
+            case Refusal.Locked locked -> "locked until the next trading day, " + ResultWords.of(locked.why());
+            default -> refusal(refusal);
+        };
+    }
+
+    /** The name of an interlock in the list. */
+    public static String name(InterlockKind kind) {
+        return switch (kind) {
+            case STRATEGY -> "Strategy";
+            case FEED -> "Feed";
+            case SESSION -> "Session";
+            case DAY_LOCK -> "Day lock";
+            case ACCOUNT -> "Account rulebook";
+            case WINDOW -> "Session window";
+            case LAST_TRADING_DAY -> "Last trading day";
+            case TRADES -> "Trades today";
+            case SIGNALS -> "Signals";
+            case POSITION -> "Position";
+            case WARM_UP -> "Entry price";
+            case LINE_CHECK -> "Line check";
+        };
+    }
+
+    /** How an interlock stands, in few words. */
+    public String interlock(InterlockView view, Mode mode) {
+        if (view.refusals().isEmpty()) {
+            return clear(view, mode);
+        }
+        List<Refusal> refusals = view.refusals().stream().distinct().toList();
+        return refusals.stream().map(refusal -> inShort(refusal, view.every())).distinct()
+                .collect(Collectors.joining("; "));
+    }
+
+    private String inShort(Refusal refusal, boolean every) {
+        return switch (refusal) {
+            case Refusal.SideOff side -> side.side().word() + " off";
+            case Refusal.SessionIncomplete ignored -> "incomplete";
+            case Refusal.SessionClosed closed -> closed.next()
+                    .map(next -> next.name() + " opens " + clock(next.open())).orElse("no session ahead");
+            case Refusal.Locked locked -> "locked: " + ResultWords.of(locked.why());
+            case Refusal.Broken ignored -> "broken: drawdown floor";
+            case Refusal.OutsideWindow outside -> outside.stretch().map(s -> s.name()
+                    + (now < s.from() ? " at " + clock(s.from(), s) : " is ending")).orElse("no window ahead");
+            case Refusal.LastTradingDay last -> "was " + last.date();
+            case Refusal.TradesADay trades -> trades.trades() + (trades.resting() ? " and one resting" : "") + " of "
+                    + trades.most();
+            case Refusal.SignalsPerPeriod signals -> signals.side().word() + ": " + signals.most() + " of "
+                    + signals.most();
+            case Refusal.OppositePosition held ->
+                every ? "already " + held.held().word() : held.held().word() + " only";
+            case Refusal.Leaving ignored -> "being left";
+            case Refusal.AddsNotAllowed held -> "already " + held.held().word();
+            case Refusal.WarmingUp ignored -> "not known yet";
+            case Refusal.CrossesLine line -> "a stop-out crosses " + ResultWords.of(line.line());
+            case Refusal.Off ignored -> "off";
+            case Refusal.PositionLimit limit -> "at most " + limit.most();
+        };
+    }
+
+    private String clear(InterlockView view, Mode mode) {
+        return switch (view.fact()) {
+            case InterlockView.InSession in ->
+                in.session().map(s -> s.name() + " until " + clock(s.close())).orElse("open");
+            case InterlockView.InWindow in -> in.stretch().map(s -> s.name() + " until " + clock(s.to(), s))
+                    .orElse("every hour");
+            case InterlockView.Count count -> count.now() + " of " + count.most();
+            case InterlockView.Nothing ignored -> switch (view.kind()) {
+                case STRATEGY -> mode.word();
+                case FEED -> "in step";
+                case DAY_LOCK -> "open";
+                case LINE_CHECK -> "a stop-out stays inside";
+                case SESSION, ACCOUNT, WINDOW, LAST_TRADING_DAY, TRADES, SIGNALS, POSITION, WARM_UP -> "clear";
+            };
+        };
+    }
+
+    private String opens(Optional<Session> next) {
+        return next.map(s -> s.name() + " session opens at " + clock(s.open()) + in(s.open() - now))
+                .orElse("no session ahead");
+    }
+
+    /** {@code Morning until 11:30}, or {@code Morning opens at 09:45 (in 12 min)}. */
+    private String window(Optional<WindowSchedule.Stretch> stretch) {
+        if (stretch.isEmpty()) {
+            return "no window ahead";
+        }
+        WindowSchedule.Stretch s = stretch.get();
+        if (now < s.from()) {
+            return s.name() + " opens at " + clock(s.from(), s) + in(s.from() - now);
+        }
+        return s.name() + (s.end() == SessionWindow.End.FLATTEN ? " is ending, flat by " : " ends at ")
+                + clock(s.to(), s);
+    }
+
+    private String clock(long time) {
+        return TapeTime.in(zone, time).format(CLOCK);
+    }
+
+    /** In the zone of the windows themselves. */
+    private static String clock(long time, WindowSchedule.Stretch stretch) {
+        return TapeTime.in(stretch.of().getFirst().window().zone(), time).format(CLOCK);
+    }
+
+    private static String in(long nanos) {
+        long minutes = Math.max(1, (nanos + 30 * TapeTime.SECOND) / (60 * TapeTime.SECOND));
+        return minutes < 60 ? " (in " + minutes + " min)" : " (in " + minutes / 60 + " h " + minutes % 60 + " min)";
+    }
+}
