@@ -96,12 +96,7 @@ public final class Engine {
     /** Works the next print of the tape; prints are given in order, none left out. */
     public void print(int print) {
         long time = market.tape.time(print);
-        market.lastPrint = print;
-        market.event = time;
-        market.arriving = true;
-        market.clock.advance(time);
-        market.arriving = false;
-        market.now = time;
+        arrive(print, time);
         if (!market.clock.inSession()) {
             market.outsideSessions++;
             return;
@@ -160,8 +155,23 @@ public final class Engine {
     public void heartbeat(long time) {
         long at = Math.max(market.now, time);
         market.event = at;
-        market.clock.advance(at);
-        market.now = at;
+        advance(at);
+    }
+
+    /** (0) What is timed before a print that arrives; telling it twice of the same print changes nothing. */
+    void arrive(int print, long time) {
+        market.lastPrint = print;
+        market.event = time;
+        market.arriving = true;
+        advance(time);
+        market.arriving = false;
+    }
+
+    private void advance(long time) {
+        quiet.catchUp(time);
+        market.clock.advance(time);
+        quiet.catchUp(time);
+        market.now = time;
     }
 
     /** Carries out what the person asks. It acts on what has been worked so far and meets the next print. */

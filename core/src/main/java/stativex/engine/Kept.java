@@ -3,7 +3,6 @@ package stativex.engine;
 import java.util.AbstractList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.RandomAccess;
 
 /**
  * A list that is only ever added to. What it held at a moment can be looked at from another thread for ever after, without a copy:
@@ -36,7 +35,7 @@ final class Kept<T> {
         return new View<>(values, count);
     }
 
-    private static final class View<T> extends AbstractList<T> implements RandomAccess {
+    private static final class View<T> extends AbstractList<T> {
         private final Object[] values;
         private final int count;
 

@@ -104,9 +104,27 @@ final class KnownSignals extends Signals {
         }
     }
 
+    /** The next bar that may lead to anything. */
+    private int nextThatMatters(int expiry) {
+        return asksForPosition ? judged : Math.min(nextFiring(), Math.max(expiry, judged));
+    }
+
     @Override
-    long nextClock() {
-        return closed < series.count() && byClock(closed) ? series.closedAt(closed) : TapeTime.NEVER;
+    long nextClock(int expiry) {
+        int bar = nextThatMatters(expiry);
+        return bar < closings.length && byClock(bar) ? series.closedAt(bar) : TapeTime.NEVER;
+    }
+
+    @Override
+    void catchUp(long time, int expiry, ClosedBars told) {
+        if (closed < closings.length && byClock(closed) && series.closedAt(closed) <= time) {
+            int until = nextThatMatters(expiry);
+            while (closed < until && byClock(closed) && series.closedAt(closed) <= time) {
+                told.closed(series.closedAt(closed), series.close(closed));
+                closed++;
+                judged = closed;
+            }
+        }
     }
 
     @Override
@@ -133,14 +151,9 @@ final class KnownSignals extends Signals {
 
     @Override
     int nextPrintThatMatters(int expiry) {
-        int bar = asksForPosition ? judged : Math.min(nextFiring(), Math.max(expiry, judged));
-        for (; bar < series.count(); bar++) {
-            if (!byClock(bar)) {
-                return closings[bar];
-            }
-            // what the clock closes is the clock's to look out for
-        }
-        return Integer.MAX_VALUE;
+        int bar = nextThatMatters(expiry);
+        // what the clock closes is the clock's to look out for
+        return bar < closings.length && !byClock(bar) ? closings[bar] : Integer.MAX_VALUE;
     }
 
     private int nextFiring() {
@@ -154,9 +167,19 @@ final class KnownSignals extends Signals {
     }
 
     @Override
-    void quiet(int last, ClosedBars told) {
-        while (closed < closings.length && !byClock(closed) && closings[closed] <= last) {
-            told.closed(closings[closed]);
+    void quiet(int last, long time, ClosedBars told) {
+        while (closed < closings.length) {
+            if (byClock(closed)) {
+                if (series.closedAt(closed) > time) {
+                    break;
+                }
+                told.closed(series.closedAt(closed), series.close(closed));
+            } else {
+                if (closings[closed] > last) {
+                    break;
+                }
+                told.closed(series.tape().time(closings[closed]), series.tape().price(closings[closed]));
+            }
             closed++;
             judged = closed;
         }

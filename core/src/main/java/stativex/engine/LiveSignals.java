@@ -57,7 +57,7 @@ final class LiveSignals extends Signals {
     }
 
     @Override
-    long nextClock() {
+    long nextClock(int expiry) {
         return builder.nextBar();
     }
 
@@ -91,7 +91,12 @@ final class LiveSignals extends Signals {
     }
 
     @Override
-    void quiet(int last, ClosedBars closed) {
+    void catchUp(long time, int expiry, ClosedBars told) {
+        // the clock tells of every bar
+    }
+
+    @Override
+    void quiet(int last, long time, ClosedBars told) {
         throw new IllegalStateException("every print matters where the next bar is not known");
     }
 }

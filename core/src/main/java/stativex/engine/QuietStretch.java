@@ -31,30 +31,40 @@ final class QuietStretch {
         this.possible = engine.runs().stream().noneMatch(run -> run.signals instanceof LiveSignals);
     }
 
-    /** Takes the prints from {@code from} on at which nothing happens, at most up to {@code to}; returns the next one. */
+    /**
+     * Takes the prints from {@code from} on at which nothing happens, at most up to {@code to}; returns the first one that must be
+     * worked by the clear path, else {@code to}.
+     */
     int take(int from, int to) {
         if (!possible || market.clock.untouched()) {
             return from;
         }
-        int until = Math.min(to, clockPrint());
-        if (until <= from) {
-            return from;
+        int print = from;
+        while (print < to) {
+            if (clockPrint(print) <= print) {
+                engine.arrive(print, tape.time(print));
+            }
+            int until = Math.min(to, clockPrint(print));
+            if (market.clock.inSession()) {
+                int next = quietUntil(print, until);
+                if (next > print) {
+                    inside(print, next);
+                }
+                if (next < until) {
+                    return next;
+                }
+            } else {
+                outside(print, until);
+            }
+            print = until;
         }
-        if (!market.clock.inSession()) {
-            outside(from, until);
-            return until;
-        }
-        int next = quietUntil(from, until);
-        if (next > from) {
-            inside(from, next);
-        }
-        return next;
+        return to;
     }
 
-    private int clockPrint() {
+    private int clockPrint(int from) {
         if (market.clock.next() != momentAsked) {
             momentAsked = market.clock.next();
-            momentPrint = tape.firstAt(momentAsked);
+            momentPrint = tape.firstAt(momentAsked, from);
         }
         return momentPrint;
     }
@@ -122,7 +132,7 @@ final class QuietStretch {
         }
         for (int i = 0; i < market.runs.size(); i++) {
             draws = market.runs.get(i).index == 0;
-            market.runs.get(i).signals.quiet(to - 1, curve);
+            market.runs.get(i).signals.quiet(to - 1, market.now, curve);
         }
         long price = tape.price(to - 1);
         market.exchange.quiet(to - 1);
@@ -139,11 +149,25 @@ final class QuietStretch {
     }
 
     /** The equity curve has a point for each bar of the first strategy. */
-    private void barClosed(int print) {
+    private void barClosed(long time, long price) {
         if (draws) {
             long equity = Math.addExact(market.holding.equityAtZero(),
-                    Math.multiplyExact(market.holding.perTick(), tape.price(print)));
-            engine.days().bar(tape.time(print), equity, 0);
+                    Math.multiplyExact(market.holding.perTick(), price));
+            engine.days().bar(time, equity, 0);
+        }
+    }
+
+    /** Bars that matter to nobody and have closed by the clock are taken before anything happens after them. */
+    void catchUp(long time) {
+        if (market.clock.inSession()) {
+            long until = Math.min(time, market.clock.session().orElseThrow().close() - 1);
+            for (int i = 0; i < market.runs.size(); i++) {
+                StrategyRun run = market.runs.get(i);
+                if (run.timeBars) {
+                    draws = run.index == 0;
+                    run.signals.catchUp(until, run.expiry(), curve);
+                }
+            }
         }
     }
 }

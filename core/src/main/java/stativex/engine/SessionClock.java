@@ -111,7 +111,7 @@ final class SessionClock {
 
     /** When a bar of a strategy's series next closes by the clock inside the session. */
     private long barClock(StrategyRun run) {
-        return inSession ? run.signals.nextClock() : TapeTime.NEVER;
+        return inSession ? run.signals.nextClock(run.expiry()) : TapeTime.NEVER;
     }
 
     /** A print has begun or gone on with a bar that the clock closes: its moment is looked out for. */

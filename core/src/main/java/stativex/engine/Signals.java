@@ -43,8 +43,15 @@ abstract sealed class Signals permits LiveSignals, KnownSignals {
     /** Tape time has reached {@code time} without a print: what ends at or before it is closed. */
     abstract void heartbeat(long time);
 
-    /** When a bar that matters next closes by the clock inside the session; {@link TapeTime#NEVER} if none does. */
-    abstract long nextClock();
+    /**
+     * When a bar that matters next closes by the clock inside the session; {@link TapeTime#NEVER} if none does.
+     *
+     * @param expiry the bar with whose close an entry ends; {@link Integer#MAX_VALUE} without one
+     */
+    abstract long nextClock(int expiry);
+
+    /** Takes the bars that the clock has closed up to {@code time} before one that matters; tells of them. */
+    abstract void catchUp(long time, int expiry, ClosedBars told);
 
     /**
      * The bar that holds the print just taken, bar 0 of a trade that it opens: of several bars the last; a renko print
@@ -68,13 +75,20 @@ abstract sealed class Signals permits LiveSignals, KnownSignals {
      */
     abstract int nextPrintThatMatters(int expiry);
 
-    /** Takes prints up to {@code last}, that one included, with which no bar closes that matters; tells of those that close. */
-    abstract void quiet(int last, ClosedBars closed);
+    /**
+     * Takes prints up to {@code last}, that one included, during which no bar closes that matters; tells of those that close.
+     *
+     * @param time of the last print
+     */
+    abstract void quiet(int last, long time, ClosedBars told);
 
     /** Told of every bar that closes. */
     interface ClosedBars {
-        /** @param print that closed it */
-        void closed(int print);
+        /**
+         * @param time its closing moment, nanoseconds
+         * @param price the last one then, ticks
+         */
+        void closed(long time, long price);
     }
 
     boolean fires(Side side, int row) {

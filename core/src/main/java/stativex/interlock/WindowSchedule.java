@@ -14,6 +14,7 @@ import stativex.market.TapeTime;
 public final class WindowSchedule {
     /** A window that covers this many days without a break is taken as never ending. */
     private static final int HORIZON_DAYS = 40;
+    private static final long DAY = 86_400 * TapeTime.SECOND;
 
     private final List<SessionWindow> windows;
 
@@ -82,11 +83,24 @@ public final class WindowSchedule {
 
     /** The stretch that contains {@code time} or is the next to begin; empty when none does within some weeks. */
     public Optional<Stretch> at(long time) {
-        long day = 86_400 * TapeTime.SECOND;
+        if (windows.isEmpty()) {
+            return Optional.empty();
+        }
+        // few days tell nearly always; windows that cover one another for long want more of them
+        for (int days = 3; days < HORIZON_DAYS; days *= 2) {
+            Optional<Stretch> found = within(time, days);
+            if (found.isPresent() && found.get().to() < time + (days - 1) * DAY) {
+                return found;
+            }
+        }
+        return within(time, HORIZON_DAYS);
+    }
+
+    private Optional<Stretch> within(long time, int days) {
         List<Occurrence> current = new ArrayList<>();
         long to = Long.MIN_VALUE;
         // one day back, so that a stretch begun before is whole from the window that covers this moment on
-        for (Occurrence o : occurrences(time - day, time + HORIZON_DAYS * day)) {
+        for (Occurrence o : occurrences(time - DAY, time + days * DAY)) {
             if (!current.isEmpty() && o.from() > to) {
                 if (to > time) {
                     return Optional.of(stretch(current, to));

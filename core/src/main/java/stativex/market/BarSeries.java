@@ -218,6 +218,15 @@ public final class BarSeries {
         sink.take(from, part);
         long left = contracts - part;
         int print = from + 1;
+        if (print < to && filter.isPresent()
+                && session(tape.time(from)).filter(s -> s.contains(tape.time(to))).isPresent()) {
+            // all in one session, as most bars are
+            sink.takeWhole(tape, print, to);
+            left = filter.get().settings().type() instanceof BarType.Volume
+                    ? left - tape.contracts(print, to)
+                    : tape.size(to);
+            print = to;
+        }
         while (print < to) {
             // prints of sessions that make no bars may lie in between
             Optional<Session> session = filter.isPresent() ? session(tape.time(print)) : Optional.empty();

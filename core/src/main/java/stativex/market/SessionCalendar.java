@@ -33,10 +33,15 @@ public final class SessionCalendar {
     private final Map<LocalDate, List<Hours>> exceptions;
     private final long lateAfter;
     /**
-     * The session that was asked for last. Written by any thread without care: it is immutable, and another one in its
-     * place only costs a search.
+     * The session that was asked for last, and the sessions of some dates. Written by any thread without care: each is immutable,
+     * and another one in its place only costs a search.
      */
     private Optional<Session> asked = Optional.empty();
+    private final Day[] recent = new Day[RECENT];
+
+    private static final int RECENT = 64;
+
+    private record Day(LocalDate date, List<Session> sessions) {}
 
     /** A first session counts as incomplete when its first print comes more than {@link Session#LATE} after its open. */
     public SessionCalendar(ZoneId zone, Map<DayOfWeek, List<Hours>> week, Map<LocalDate, List<Hours>> exceptions) {
@@ -116,6 +121,16 @@ public final class SessionCalendar {
      * missing hour, does not take place.
      */
     public List<Session> sessions(LocalDate date) {
+        int place = Math.floorMod(date.toEpochDay(), RECENT);
+        Day known = recent[place];
+        if (known == null || !known.date().equals(date)) {
+            known = new Day(date, List.copyOf(made(date)));
+            recent[place] = known;
+        }
+        return known.sessions();
+    }
+
+    private List<Session> made(LocalDate date) {
         List<Hours> hours = exceptions.getOrDefault(date, week.getOrDefault(date.getDayOfWeek(), List.of()))
                 .stream().filter(h -> open(date, h) < close(date, h)).toList();
         List<Session> sessions = new ArrayList<>(hours.size());

@@ -31,6 +31,8 @@ public final class Tape {
     private final List<Outline> outlines;
     /** Index behind each block's last print. */
     private final int[] ends;
+    /** Time of each block's first print. */
+    private final long[] firstTimes;
     /** For each stretch of 65 536 prints the block that holds its first one. */
     private final int[] guesses;
     private final TapeBlock[] blocks;
@@ -64,6 +66,7 @@ public final class Tape {
         this.incomplete = Set.copyOf(incomplete);
         this.blocks = new TapeBlock[outlines.size()];
         this.ends = new int[outlines.size()];
+        this.firstTimes = outlines.stream().mapToLong(Outline::firstTime).toArray();
         int end = 0;
         for (int i = 0; i < ends.length; i++) {
             if (outlines.get(i).first() != end || outlines.get(i).count() < 1) {
@@ -302,13 +305,23 @@ public final class Tape {
         int high = ends.length;
         while (low < high) {
             int middle = (low + high) >>> 1;
-            if (outlines.get(middle).firstTime() < nanos) {
+            if (firstTimes[middle] < nanos) {
                 low = middle + 1;
             } else {
                 high = middle;
             }
         }
         return low == 0 ? 0 : block(low - 1).firstAt(nanos);
+    }
+
+    /** The same from {@code from} on, faster where it lies near: prints before it are not looked at. */
+    public int firstAt(long nanos, int from) {
+        if (from >= count) {
+            return count;
+        }
+        TapeBlock block = of(from);
+        int end = block.first() + block.count();
+        return block.time(end - 1) >= nanos ? block.firstAt(nanos, from) : Math.max(end, firstAt(nanos));
     }
 
     /**

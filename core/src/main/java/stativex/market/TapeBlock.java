@@ -286,6 +286,28 @@ public final class TapeBlock {
         return first + low;
     }
 
+    /** The same from {@code from} on, by steps that grow and then are halved; there is one. */
+    int firstAt(long nanos, int from) {
+        int low = from - first;
+        int step = 16;
+        int high = low;
+        while (high < count && time.getAtIndex(LONG, high) < nanos) {
+            low = high + 1;
+            high += step;
+            step *= 2;
+        }
+        high = Math.min(high, count - 1);
+        while (low < high) {
+            int middle = (low + high) >>> 1;
+            if (time.getAtIndex(LONG, middle) < nanos) {
+                low = middle + 1;
+            } else {
+                high = middle;
+            }
+        }
+        return first + low;
+    }
+
     /**
      * Adds the prints {@code from} to {@code to}, the last one not included, to a bar's extremes and volumes. Simple loops
      * over local columns with a long index, which the compiler turns into vector code (with an int index it does not, and they

@@ -36,7 +36,7 @@ final class TimeFormer extends BarFormer {
                 clock();
             }
             take(print, session);
-            int after = Math.min(to, tape.firstAt(end));
+            int after = Math.min(to, tape.firstAt(end, print));
             if (after > print + 1) {
                 bar.takeAll(tape, print + 1, after);
             }

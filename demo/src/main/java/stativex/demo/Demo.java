@@ -62,6 +62,19 @@ public final class Demo {
         return tape(contract, SEED);
     }
 
+    /** The same market for as many trading days as {@code prints} take, from the demo's first day on; for measurements. */
+    public static Tape tape(Contract contract, int prints) {
+        MarketSimulator market = new MarketSimulator(contract, SEED, START, DAY, 1);
+        Tape tape = market.tape();
+        for (LocalDate date = DAYS.getFirst(); tape.count() < prints; date = date.plusDays(1)) {
+            market.day(date);
+            if (date.getDayOfWeek() == java.time.DayOfWeek.FRIDAY) {
+                tape = market.tape();
+            }
+        }
+        return Tape.joined(List.of(new Tape.Part(tape, 0, prints, 0)));
+    }
+
     static Tape tape(Contract contract, long seed) {
         MarketSimulator market = new MarketSimulator(contract, seed, START, DAY, 1);
         DAYS.forEach(market::day);
