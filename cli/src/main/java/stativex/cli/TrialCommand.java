@@ -3,6 +3,7 @@ package stativex.cli;
 import java.io.PrintWriter;
 import java.math.BigDecimal;
 import java.nio.file.Path;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -68,6 +69,9 @@ final class TrialCommand implements Callable<Integer> {
         @Option(names = "--latency", paramLabel = "MILLISECONDS", defaultValue = "0", description = "from sending to acceptance (${DEFAULT-VALUE})")
         private String latency;
 
+        @Option(names = "--from", paramLabel = "DATE", description = "first evaluated trading day; each strategy's history is counted back from it. As early as the tape allows if left out")
+        private LocalDate from;
+
         @ArgGroup(exclusive = false, multiplicity = "0..*")
         private List<Further> further = new ArrayList<>();
     }
@@ -118,6 +122,7 @@ final class TrialCommand implements Callable<Integer> {
                         : ", " + TapeTime.instant(other.tape().time(0)) + " to "
                                 + TapeTime.instant(other.tape().time(other.tape().count() - 1)))));
         neverJudged(run);
+        historyShort(run);
         if (countFlickers) {
             flickers(run.inputs(), print);
         }
@@ -134,6 +139,18 @@ final class TrialCommand implements Callable<Integer> {
                             + strategy.strategy().name() + "\", " + side.word() + ": " + lane.text()
                             + " was absent on every one of " + lane.truth().count()
                             + " bars: it looks back further than the tape, or divides by zero")));
+        }
+    }
+
+    /** Studies with a long memory have other values after a short history: that is said. */
+    private void historyShort(Run run) {
+        for (int i = 0; i < run.engine().histories().size(); i++) {
+            if (run.engine().histories().get(i).isShort()) {
+                spec.commandLine().getErr().println("stativex: note: strategy \""
+                        + run.inputs().strategies().get(i).name() + "\": history short: the tape begins after the "
+                        + run.engine().histories().get(i).days()
+                        + " trading days that it wants before the first evaluated one");
+            }
         }
     }
 
@@ -175,7 +192,12 @@ final class TrialCommand implements Callable<Integer> {
             throw new BadInput("tape " + files.tape
                     + " is a join: trials over rolls are not there yet, use one month's tape");
         }
-        return Run.trial(documents.inputs(found.tape(), terms));
+        Optional<LocalDate> from = Optional.ofNullable(files.from);
+        from.filter(day -> contract.value().calendar().sessions(day).isEmpty()).ifPresent(day -> {
+            throw new BadInput("--from: expected a trading day of " + contract.value().symbol() + ", found " + day
+                    + ", which has no session");
+        });
+        return Run.trial(documents.inputs(found.tape(), terms).from(from));
     }
 
     private Terms terms(Files files) {

@@ -158,4 +158,16 @@ public class MainTest {
                 0);
         assertTrue(read("touch/summary.json").contains("\"latencySeconds\" : 0.2505"), read("touch/summary.json"));
     }
+
+    @Test
+    public void aTrialIsEvaluatedFromADayOnWithTheHistoryBeforeIt() throws IOException {
+        assertEquals(Main.run(trial("ebb-fade.strategy.json", "late", "--from", "2026-09-23")), 0);
+        assertTrue(read("late/summary.json").contains("\"evaluatedFrom\" : \"2026-09-23\""), read("late/summary.json"));
+        assertFalse(read("late/summary.json").contains("historyShort"));
+        assertTrue(read("late/decisions.csv").lines().skip(1).allMatch(row -> row.compareTo("2026-09-22T06") > 0));
+        String note = errors(0, trial("ebb-fade.strategy.json", "short", "--from", "2026-09-18"));
+        assertTrue(note.contains("history short"), note);
+        assertTrue(read("short/summary.json").contains("\"historyShort\" : true"), read("short/summary.json"));
+        assertTrue(errors(1, trial("ebb-fade.strategy.json", "never", "--from", "2026-09-20")).contains("no session"));
+    }
 }

@@ -1,5 +1,6 @@
 package stativex.engine;
 
+import java.util.ArrayList;
 import java.util.List;
 import stativex.order.Fill;
 
@@ -9,10 +10,21 @@ public final class Log {
     private final Kept<Fill> fills = new Kept<>();
     private final Kept<Trade> trades = new Kept<>();
 
+    private final List<Kept<Decision>> decisionsByStrategy = new ArrayList<>();
+    private final List<Kept<Trade>> tradesByStrategy = new ArrayList<>();
+
     Log() {}
+
+    private static <T> Kept<T> of(List<Kept<T>> kept, int strategy) {
+        while (kept.size() <= strategy) {
+            kept.add(new Kept<>());
+        }
+        return kept.get(strategy);
+    }
 
     void add(Decision decision) {
         decisions.add(decision);
+        decision.strategy().ifPresent(strategy -> of(decisionsByStrategy, strategy).add(decision));
     }
 
     void add(Fill fill) {
@@ -21,6 +33,17 @@ public final class Log {
 
     void add(Trade trade) {
         trades.add(trade);
+        of(tradesByStrategy, trade.strategy()).add(trade);
+    }
+
+    /** Those of one strategy, by index. */
+    public List<Decision> decisions(int strategy) {
+        return of(decisionsByStrategy, strategy).view();
+    }
+
+    /** Finished trades of one strategy. */
+    public List<Trade> trades(int strategy) {
+        return of(tradesByStrategy, strategy).view();
     }
 
     public List<Decision> decisions() {

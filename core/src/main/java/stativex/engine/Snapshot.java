@@ -113,11 +113,14 @@ public record Snapshot(int print, long time, Optional<Long> lastPrice, Optional<
      * @param dayOccurrences its windows in the trading day
      * @param interlocks in the order in which they are asked
      * @param state what it is doing, or why it does nothing
+     * @param decisions of the strategy, in order; likewise finished trades
+     * @param history where its evaluation begins, and whether the tape has all of the history before
      * @param result since the start, open result included, after fees
      */
     public record StrategyView(int index, Strategy strategy, Mode mode, boolean longOn, boolean shortOn, boolean once,
             BarSeries.View bars, Optional<BarSeries.Forming> forming, List<StudyView> studies,
             Map<Side, List<Lane>> lanes, Optional<Trade> trade, Optional<PositionView> position, int takenToday,
             int declinedToday, int wouldBeToday, long result, List<Headroom> headroom,
-            List<WindowSchedule.Occurrence> dayOccurrences, List<InterlockView> interlocks, StrategyState state) {}
+            List<WindowSchedule.Occurrence> dayOccurrences, List<InterlockView> interlocks, StrategyState state,
+            History history, List<Decision> decisions, List<Trade> trades) {}
 }

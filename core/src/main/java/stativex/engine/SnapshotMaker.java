@@ -72,7 +72,8 @@ final class SnapshotMaker {
                 run.once, run.series().view(closed), run.signals.forming(), studies, lanes, trade,
                 run.trade.map(t -> position(run, t, trade.orElseThrow())), counts[0], counts[1], counts[2],
                 market.lastPrice == Tape.NONE ? 0 : run.position.result(), headroom,
-                occurrences(run), Interlocks.views(standpoint, standpoint.proposals()), standpoint.state());
+                occurrences(run), Interlocks.views(standpoint, standpoint.proposals()), standpoint.state(), run.history,
+                engine.log().decisions(run.index), engine.log().trades(run.index));
     }
 
     private static List<Snapshot.Lane> lanes(StrategyRun run, StrategyRun.SideRun rule, boolean forming) {
@@ -113,17 +114,16 @@ final class SnapshotMaker {
 
     private int[] countToday(StrategyRun run) {
         int[] counts = new int[3];
-        List<Decision> decisions = engine.log().decisions();
+        List<Decision> decisions = engine.log().decisions(run.index);
         long from = dayBegin();
         for (int i = decisions.size() - 1; i >= 0 && decisions.get(i).time() >= from; i--) {
             Decision decision = decisions.get(i);
-            if (decision.strategy().equals(OptionalInt.of(run.index))) {
-                switch (decision.kind()) {
-                    case TAKEN -> counts[0]++;
-                    case DECLINED, REJECTED -> counts[1]++;
-                    case WOULD_BE -> counts[2]++;
-                    case LOCKED -> {
-                    }
+            switch (decision.kind()) {
+                case TAKEN -> counts[0]++;
+                case DECLINED, REJECTED -> counts[1]++;
+                case WOULD_BE -> counts[2]++;
+                case LOCKED -> {
+                    // a lock is the account's
                 }
             }
         }

@@ -1,11 +1,7 @@
 package stativex.files;
 
-import java.io.IOException;
-import java.nio.channels.FileChannel;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardOpenOption;
 import java.time.DateTimeException;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -37,7 +33,7 @@ import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
 
 /**
- * A session file: every input of a replay, as JSON lines. The first line holds tape reference, heartbeats, terms and
+ * A session file: every input of a replay, an {@link InputJournal}. The first line holds tape reference, heartbeats, terms and
  * documents; each further line is one command of the person with its place (inputs worked before it); a last one holds
  * the place where the session ended. A line is written and forced to disk before its command acts, so a killed session
  * loses nothing; a torn last line is left out.
@@ -81,6 +77,9 @@ public final class SessionFile {
         }
     }
 
+    /** Since version 2 each line carries its length and checksum. */
+    private static final int VERSION = 2;
+
     private SessionFile() {}
 
     /** A name in {@code folder} that no file has yet, telling when the session was begun. */
@@ -94,9 +93,9 @@ public final class SessionFile {
     }
 
     /** Records a session while it runs. Not safe for several threads. */
-    public static final class Recorder implements AutoCloseable {
+    public static final class Recorder implements SessionRecord {
         private final Path file;
-        private final FileChannel channel;
+        private final InputJournal.Writer journal;
         private final List<String> names;
 
         /** Begins a new file. */
@@ -105,7 +104,7 @@ public final class SessionFile {
             this.names = inputs.strategies().stream().map(Strategy::name).toList();
             Map<String, Object> header = new LinkedHashMap<>();
             header.put("document", "session");
-            header.put("version", 1);
+            header.put("version", VERSION);
             header.put("engine", ResultFiles.engineVersion());
             put(header, tapeReference, inputs.tape());
             List<String> beats = new ArrayList<>();
@@ -127,14 +126,8 @@ public final class SessionFile {
             }
             header.put("account", documents.account().document());
             header.put("strategies", documents.strategies().stream().map(Documents.Read::document).toList());
-            try {
-                Files.createDirectories(file.toAbsolutePath().getParent());
-                channel = FileChannel.open(file, StandardOpenOption.CREATE, StandardOpenOption.TRUNCATE_EXISTING,
-                        StandardOpenOption.WRITE);
-            } catch (IOException e) {
-                throw new BadInput(file + ": cannot be written: " + e, e);
-            }
-            write(header);
+            journal = new InputJournal.Writer(file);
+            journal.append(header);
         }
 
         private static void put(Map<String, Object> header, String reference, Tape tape) {
@@ -147,7 +140,7 @@ public final class SessionFile {
             return file;
         }
 
-        /** Records a command before it acts. */
+        @Override
         public void command(int place, Command command) {
             Map<String, Object> line = new LinkedHashMap<>();
             line.put("place", place);
@@ -172,30 +165,17 @@ public final class SessionFile {
                 case Command.FlatAndLock ignored -> {
                 }
             }
-            write(line);
+            journal.append(line);
         }
 
-        /** Records where the session ended. */
+        @Override
         public void end(int place) {
-            write(Map.of("end", place));
-        }
-
-        private void write(Object line) {
-            try {
-                channel.write(java.nio.ByteBuffer.wrap((Json.line(line) + "\n").getBytes(StandardCharsets.UTF_8)));
-                channel.force(false);
-            } catch (IOException e) {
-                throw new BadInput(file + ": cannot be written: " + e, e);
-            }
+            journal.append(Map.of("end", place));
         }
 
         @Override
         public void close() {
-            try {
-                channel.close();
-            } catch (IOException e) {
-                throw new BadInput(file + ": cannot be closed: " + e, e);
-            }
+            journal.close();
         }
     }
 
@@ -225,11 +205,7 @@ public final class SessionFile {
 
     /** @throws BadInput naming the line that is wrong, or saying that the tape is another one */
     public static Session read(Path file, TapeSource tapes) {
-        String text = Json.Text.read(file);
-        List<String> lines = new ArrayList<>(text.lines().toList());
-        if (!text.isEmpty() && !text.endsWith("\n")) {
-            lines.removeLast();
-        }
+        List<String> lines = InputJournal.read(file);
         if (lines.isEmpty()) {
             throw new BadInput(file + ", line 1: expected a session's first line, found an empty file");
         }
@@ -237,8 +213,9 @@ public final class SessionFile {
         JsonNode header = Json.parse(lines.getFirst(), first);
         expect(header, first, "document", "version", "engine", "tape", "prints", "checksum", "heartbeats", "realism",
                 "latencyNanos", "contract", "account", "strategies");
-        if (!header.get("document").asString().equals("session") || header.get("version").asInt() != 1) {
-            throw new BadInput(first + ": expected a session of version 1");
+        if (!header.get("document").asString().equals("session")
+                || !List.of(1, VERSION).contains(header.get("version").asInt())) {
+            throw new BadInput(first + ": expected a session of version 1 or " + VERSION);
         }
         Set documents = documents(header, first, tapes);
         Tape tape = tape(header, documents.contract().value(), first, tapes);

@@ -140,6 +140,37 @@ public class SessionFileTest {
     }
 
     @Test
+    public void aFlippedBitIsFoundAndSessionsOfBeforeAreRead() throws IOException {
+        Path folder = Texts.folder(PRICES);
+        Path session = folder.resolve("session.jsonl");
+        Run first = record(folder, session);
+        List<String> lines = Files.readAllLines(session);
+        assertTrue(lines.stream().allMatch(line -> line.matches("[0-9]+ [0-9a-f]{8} \\{.*")), lines.toString());
+        String flipped = lines.get(3).replace("\"off\"", "\"on\"");
+        Files.writeString(session, String.join("\n", lines).replace(lines.get(3), flipped) + "\n");
+        BadInput problem = expectThrows(BadInput.class,
+                () -> SessionFile.read(session, (name, contract) -> TickCsv.read(Path.of(name), contract)));
+        assertTrue(problem.getMessage().contains("line 4: expected ") && problem.getMessage().contains("damaged"),
+                problem.getMessage());
+        Files.writeString(session, String.join("\n", lines.stream().map(line -> line.split(" ", 3)[2]).toList())
+                .replace("\"version\":2,\"engine\"", "\"version\":1,\"engine\"") + "\n");
+        Run again = SessionFile.read(session, (name, contract) -> TickCsv.read(Path.of(name), contract)).run();
+        assertEquals(ResultFiles.fills(again), ResultFiles.fills(first), "version 1 has JSON alone");
+    }
+
+    @Test
+    public void whatIsWrittenInPartsIsCompleted() throws IOException {
+        java.io.ByteArrayOutputStream disk = new java.io.ByteArrayOutputStream();
+        java.nio.ByteBuffer entry = java.nio.ByteBuffer.wrap("12 0a1b2c3d {}\n".getBytes(
+                java.nio.charset.StandardCharsets.US_ASCII));
+        InputJournal.writeAll(buffer -> {
+            disk.write(buffer.get());
+            return 1;
+        }, entry);
+        assertEquals(disk.toString(java.nio.charset.StandardCharsets.US_ASCII), "12 0a1b2c3d {}\n");
+    }
+
+    @Test
     public void resultsHaveHeadersEvenWithoutASignal() throws IOException {
         Path folder = Texts.folder("1284.00", "1284.00", "1284.00");
         SessionFile.Set documents = Texts.documents(folder);

@@ -5,7 +5,7 @@ import java.util.Optional;
 import java.util.Queue;
 import stativex.engine.Command;
 import stativex.engine.Snapshot;
-import stativex.files.SessionFile;
+import stativex.files.SessionRecord;
 import stativex.market.TapeTime;
 import stativex.trial.Run;
 
@@ -40,7 +40,7 @@ public final class Replay implements AutoCloseable {
     }
 
     private final Run run;
-    private final Optional<SessionFile.Recorder> recorder;
+    private final Optional<SessionRecord> recorder;
     private final Thread thread;
     private final Queue<Command> commands = new ArrayDeque<>();
     private boolean playing;
@@ -57,7 +57,7 @@ public final class Replay implements AutoCloseable {
     private volatile View latest;
 
     /** Begins paused, before the first print. */
-    public Replay(Run run, Optional<SessionFile.Recorder> recorder) {
+    public Replay(Run run, Optional<SessionRecord> recorder) {
         this.run = run;
         this.recorder = recorder;
         this.clock = run.atEnd() ? 0 : run.nextTime();
@@ -173,24 +173,37 @@ public final class Replay implements AutoCloseable {
             }
         } finally {
             run.finish();
-            recorder.ifPresent(SessionFile.Recorder::close);
+            recorder.ifPresent(SessionRecord::close);
+        }
+    }
+
+    /** Records and carries out what is asked; a command stays in the queue until it is done, and nobody waits for the disk. */
+    private void carryOutCommands() {
+        while (true) {
+            Command command;
+            synchronized (this) {
+                if (closing || commands.isEmpty()) {
+                    return;
+                }
+                command = commands.peek();
+            }
+            recorder.ifPresent(r -> r.command(run.place(), command));
+            run.command(command);
+            synchronized (this) {
+                commands.remove();
+                changed = true;
+            }
         }
     }
 
     private boolean workOnce() {
+        carryOutCommands();
         long until;
         boolean stepping;
         Optional<Long> jumping;
         synchronized (this) {
             if (closing) {
                 return false;
-            }
-            while (!commands.isEmpty()) {
-                Command command = commands.peek();
-                recorder.ifPresent(r -> r.command(run.place(), command));
-                run.command(command);
-                commands.remove();
-                changed = true;
             }
             stepping = stepsAsked > 0;
             until = stepping ? Long.MIN_VALUE : until();

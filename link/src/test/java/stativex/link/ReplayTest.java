@@ -8,12 +8,14 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
+import java.util.concurrent.CountDownLatch;
 import org.testng.annotations.Test;
 import stativex.demo.Demo;
 import stativex.engine.Command;
 import stativex.engine.Mode;
 import stativex.files.ResultFiles;
 import stativex.files.SessionFile;
+import stativex.files.SessionRecord;
 import stativex.market.TapeTime;
 import stativex.order.Terms;
 import stativex.trial.Inputs;
@@ -85,7 +87,7 @@ public class ReplayTest {
         long time = inputs.tape().time(0);
         for (int i = 0; i < 300; i++) {
             time += 1_000_000_000L;
-            // recording forces the disk while the replay's thread holds its lock, so the jump comes right after it
+            // recording forces the disk, so the jump comes while the command is under way
             replay.command(new Command.SetOnce(0, i % 2 == 0));
             replay.jumpTo(time);
             replay.await();
@@ -151,5 +153,44 @@ public class ReplayTest {
         Replay.View view = replay.latest();
         assertTrue(view.problem().orElse("").contains("cannot be written"), view.toString());
         assertEquals(view.snapshot().strategies().getFirst().mode(), Mode.OFF, "what is not recorded does not act");
+    }
+
+    /** A disk may take its time: whoever pauses or looks does not wait for it. */
+    @Test
+    public void nobodyWaitsWhileACommandIsForcedToDisk() throws Exception {
+        CountDownLatch writing = new CountDownLatch(1);
+        CountDownLatch written = new CountDownLatch(1);
+        Replay replay = new Replay(new Run(inputs), Optional.of(new SessionRecord() {
+            @Override
+            public void command(int place, Command command) {
+                writing.countDown();
+                try {
+                    written.await();
+                } catch (InterruptedException e) {
+                    throw new IllegalStateException(e);
+                }
+            }
+
+            @Override
+            public void end(int place) {
+                // nothing is kept
+            }
+
+            @Override
+            public void close() {
+                // nothing is open
+            }
+        })).start();
+        replay.command(new Command.SetMode(0, Mode.ENGAGED));
+        writing.await();
+        // these take the replay's lock: were it held while the disk is busy, this test would not end
+        replay.play();
+        replay.pause();
+        replay.speed(3);
+        assertEquals(replay.latest().snapshot().strategies().getFirst().mode(), Mode.OFF, "not before it is recorded");
+        written.countDown();
+        replay.await();
+        assertEquals(replay.latest().snapshot().strategies().getFirst().mode(), Mode.ENGAGED);
+        replay.close();
     }
 }

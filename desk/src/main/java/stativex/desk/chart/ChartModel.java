@@ -37,9 +37,7 @@ public record ChartModel(ChartBars bars, List<Snapshot.StudyView> studies, Optio
         return new ChartModel(
                 ChartBars.live(inputs.contract(), inputs.tape(), strategy.bars(), strategy.forming()),
                 strategy.studies(), snapshot.lastPrice(), Optional.of(new StrategyLayer(strategy,
-                        snapshot.trades().stream().filter(t -> t.strategy() == index).toList(),
-                        snapshot.decisions().stream()
-                                .filter(d -> d.strategy().isPresent() && d.strategy().getAsInt() == index).toList())));
+                        strategy.trades(), strategy.decisions())));
     }
 
     /** The position the strategy has. */

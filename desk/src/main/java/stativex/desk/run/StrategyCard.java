@@ -171,7 +171,8 @@ final class StrategyCard extends VBox {
         once.setSelected(view.once());
         counts.setText(view.takenToday() + " taken · " + view.declinedToday() + " declined"
                 + (view.wouldBeToday() > 0 ? " · " + view.wouldBeToday() + " would-be" : "")
-                + (view.result() == 0 ? "" : " · " + Format.signedMoney(view.result())));
+                + (view.result() == 0 ? "" : " · " + Format.signedMoney(view.result()))
+                + (view.history().isShort() ? " · history short" : ""));
         sentence.setText(words.state(view.strategy().name(), view.state()));
         pseudoClassStateChanged(SELECTED, selected);
         pseudoClassStateChanged(ENGAGED, mode == Mode.ENGAGED);

@@ -2,6 +2,7 @@ package stativex.desk.chart;
 
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
+import static org.testng.Assert.assertNotEquals;
 import static org.testng.Assert.assertTrue;
 
 import java.util.ArrayList;
@@ -335,6 +336,20 @@ public class ChartTest {
             assertEquals(flow.bought() - flow.sold(), chart.delta(bar));
             long most = flow.rows().stream().mapToLong(VolumeByPrice.Row::volume).max().orElseThrow();
             assertEquals(flow.most().orElseThrow().volume(), most);
+        }
+    }
+
+    /** A pin's letter means one reason, and the guide explains it. */
+    @Test
+    public void everyReasonHasItsLetterInTheGuide() throws Exception {
+        String guide = java.nio.file.Files.readString(java.nio.file.Path.of("..", "docs", "guide.md"));
+        java.util.Map<String, stativex.interlock.Reason> letters = new java.util.HashMap<>();
+        for (stativex.interlock.Reason reason : stativex.interlock.Reason.values()) {
+            String letter = Pins.letter(reason);
+            stativex.interlock.Reason before = letters.put(letter, reason);
+            assertTrue(before == null || letter.equals("x"), letter + " stands for " + before + " and " + reason);
+            assertTrue(guide.contains("| " + letter + " | "), letter + " is explained");
+            assertNotEquals(letter, "r", "that is what the exchange refuses");
         }
     }
 }
