@@ -21,6 +21,8 @@ public record InterlockView(InterlockKind kind, List<Refusal> refusals, boolean 
         CLEAR,
         /** Holds entries back because the person has switched it so. */
         SWITCHED_OFF,
+        /** Holds entries back because the strategy's own trade or entry is there: nothing is amiss. */
+        OCCUPIED,
         /** Holds entries back. */
         HELD,
         /** Holds entries back until the next trading day, or for good. */
@@ -34,9 +36,9 @@ public record InterlockView(InterlockKind kind, List<Refusal> refusals, boolean 
         return switch (refusals.getFirst().reason()) {
             case OFF, SIDE_OFF -> State.SWITCHED_OFF;
             case LOCKED, BROKEN -> State.TRIPPED;
+            case OPPOSITE_POSITION, LEAVING, ADDS_NOT_ALLOWED, POSITION_LIMIT -> State.OCCUPIED;
             case SESSION_INCOMPLETE, SESSION_CLOSED, OUTSIDE_WINDOW, LAST_TRADING_DAY, TRADES_A_DAY,
-                    SIGNALS_PER_PERIOD, OPPOSITE_POSITION, LEAVING, ADDS_NOT_ALLOWED, POSITION_LIMIT, WARMING_UP,
-                    LINE_CHECK ->
+                    SIGNALS_PER_PERIOD, WARMING_UP, LINE_CHECK ->
                 State.HELD;
         };
     }

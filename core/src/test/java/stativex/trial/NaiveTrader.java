@@ -5,8 +5,8 @@ import java.util.Comparator;
 import java.util.List;
 
 /**
- * A plain second reading of SEMANTICS for one strategy in tick mode, slow and without any class of the product: every
- * figure is worked out anew from the whole history whenever it is needed. The engine is held against it on random tapes.
+ * A plain second reading of SEMANTICS for some strategies on one account in tick mode, slow and without any class of the product:
+ * every figure is worked out anew from the whole history whenever it is needed. The engine is held against it on random tapes.
  */
 final class NaiveTrader {
     static final long NONE = Long.MIN_VALUE;
@@ -22,9 +22,29 @@ final class NaiveTrader {
 
     record Trail(long activate, long distance, long step) {}
 
-    /** Settings; 0 or NONE means off where that can be. */
+    /** Market and account; 0 or NONE means off where that can be. */
     static final class Setup {
-        int bars;
+        final List<Rules> rules = new ArrayList<>();
+        boolean touch;
+        long latency;
+        long slippage;
+        long fee;
+        long tickValue;
+        long start;
+        long dayLoss;
+        boolean guard;
+        long dayProfit;
+        long allowance;
+        long lockAt = NONE;
+    }
+
+    /** One strategy: long when a bar closes above its open, short below. */
+    static final class Rules {
+        /** tick, volume, range, time (nanoseconds) or renko. */
+        String kind = "tick";
+        long size;
+        long turn;
+        boolean everyTrade;
         String entry;
         long offset;
         int quantity;
@@ -39,21 +59,11 @@ final class NaiveTrader {
         List<W> windows = new ArrayList<>();
         int tradesADay;
         boolean once;
-        boolean touch;
-        long latency;
-        long slippage;
-        long fee;
-        long tickValue;
-        long start;
-        long dayLoss;
-        boolean guard;
-        long dayProfit;
-        long allowance;
-        long lockAt = NONE;
     }
 
     private static final class O {
         int number;
+        Trader of;
         String role;
         String type;
         boolean buy;
@@ -66,13 +76,12 @@ final class NaiveTrader {
         int sentAfter;
         long accepted;
         long dayClose = NONE;
-        int bar;
+        int closesBefore;
         boolean dead;
         boolean metOne;
         boolean triggered;
         boolean all;
         int leg;
-        T trade;
 
         int rest() {
             return quantity - filled;
@@ -92,6 +101,9 @@ final class NaiveTrader {
         long due;
     }
 
+    /** A price of one moment against the average as it stood then. */
+    private record Seen(long price, long costNumerator, long costDenominator) {}
+
     /** A trade, from the sending of its first entry to flat. */
     private static final class T {
         int sign;
@@ -104,6 +116,7 @@ final class NaiveTrader {
         long costNumerator;
         long costDenominator = 1;
         List<Long> seen = new ArrayList<>();
+        List<Seen> excursions = new ArrayList<>();
         long level = NONE;
         String origin;
         O stop;
@@ -112,82 +125,633 @@ final class NaiveTrader {
         boolean breakeven;
         /** Why a flatten was sent; what fills after it leaves for that reason. */
         String flattened = "";
+        long entryTime;
+        long entrySum;
+        long exitSum;
+        int barZero;
 
         int open() {
             return entered - left;
         }
     }
 
-    final List<String> fills = new ArrayList<>();
-    final List<String> decisions = new ArrayList<>();
-    private final Setup s;
-    private final List<P> tape;
-    private final List<S> sessions;
-    private final List<O> orders = new ArrayList<>();
-    private final List<Ask> asks = new ArrayList<>();
-    private final List<List<Integer>> closedBars = new ArrayList<>();
-    private List<Integer> forming = new ArrayList<>();
-    private T trade;
-    private int numbers;
-    private int at = -1;
-    private long now = NONE;
-    private long last = NONE;
-    private S session;
-    private S firstTraded;
-    private boolean incomplete;
-    private int day = -1;
-    private long balance;
-    private long heldCost;
-    private long held;
-    private long peak;
-    private long dayStart;
-    private String lock = "";
-    private boolean broken;
-    private boolean windowFlat;
-    private int tradesToday;
-    private boolean longOn = true;
-    private boolean shortOn = true;
-    private long reached = NONE;
+    /** A closed bar. */
+    private record Bar(long open, long close, int last) {}
 
-    NaiveTrader(Setup s, List<P> tape, List<S> sessions) {
-        this.s = s;
-        this.tape = tape;
-        this.sessions = sessions;
-        this.balance = s.start;
-        this.peak = s.start;
-        this.dayStart = s.start;
-    }
+    /** One strategy at work. */
+    private final class Trader {
+        final int index;
+        final Rules s;
+        final List<Bar> bars = new ArrayList<>();
+        /** Prints of the bar that forms, a split one also there; of renko since the last brick. */
+        List<Integer> forming = new ArrayList<>();
+        long contracts;
+        long formingEnd;
+        boolean begun;
+        long up;
+        long down;
+        long before;
+        T trade;
+        int tradesToday;
+        boolean longOn = true;
+        boolean shortOn = true;
+        boolean windowFlat;
+        boolean raisedLong;
+        boolean raisedShort;
+        long held;
+        long heldCost;
 
-    void run() {
-        int heartbeat = 0;
-        long end = tape.isEmpty() ? NONE : tape.getLast().time;
-        for (int i = 0; i < tape.size(); i++) {
-            while (heartbeat < sessions.size() && sessions.get(heartbeat).close <= tape.get(i).time) {
-                if (sessions.get(heartbeat).close > tape.getFirst().time) {
-                    now = sessions.get(heartbeat).close;
-                    clock(now);
-                }
-                heartbeat++;
-            }
-            at = i;
-            now = tape.get(i).time;
-            clock(now);
-            print(tape.get(i));
+        Trader(int index, Rules s) {
+            this.index = index;
+            this.s = s;
         }
-        if (end != NONE) {
-            if (trade != null && trade.open() > 0) {
+
+        // ------------------------------------------------------------ bars
+
+        private void close(long open, long close, int last) {
+            bars.add(new Bar(open, close, last));
+        }
+
+        private void closeForming() {
+            close(tape.get(forming.getFirst()).price, tape.get(forming.getLast()).price, forming.getLast());
+            forming = new ArrayList<>();
+            contracts = 0;
+        }
+
+        /** Returns how many bars the print closed. */
+        int take(int i) {
+            int closedBefore = bars.size();
+            long price = tape.get(i).price;
+            switch (s.kind) {
+                case "tick" -> {
+                    forming.add(i);
+                    if (forming.size() == s.size) {
+                        closeForming();
+                    }
+                }
+                case "volume" -> {
+                    for (int contract = 0; contract < tape.get(i).size; contract++) {
+                        if (forming.isEmpty() || forming.getLast() != i) {
+                            forming.add(i);
+                        }
+                        contracts++;
+                        if (contracts == s.size) {
+                            closeForming();
+                        }
+                    }
+                }
+                case "range" -> {
+                    long high = price;
+                    long low = price;
+                    for (int p : forming) {
+                        high = Math.max(high, tape.get(p).price);
+                        low = Math.min(low, tape.get(p).price);
+                    }
+                    if (high - low > s.size) {
+                        closeForming();
+                    }
+                    forming.add(i);
+                }
+                case "time" -> {
+                    if (forming.isEmpty()) {
+                        long k = (tape.get(i).time - session.open) / s.size;
+                        formingEnd = Math.min(session.close, session.open + (k + 1) * s.size);
+                    }
+                    forming.add(i);
+                }
+                default -> brick(i, price);
+            }
+            return bars.size() - closedBefore;
+        }
+
+        private void brick(int i, long price) {
+            if (!begun) {
+                begun = true;
+                up = price + s.size;
+                down = price - s.size;
+                before = price;
+            }
+            while (price >= up || price <= down) {
+                boolean rises = price >= up;
+                long close = rises ? up : down;
+                boolean on = Math.abs(close - before) == s.size;
+                close(on ? before : rises ? close - s.size : close + s.size, close, i);
+                before = close;
+                up = rises ? close + s.size : close + s.turn;
+                down = rises ? close - s.turn : close - s.size;
+            }
+        }
+
+        private boolean formingHolds(int i) {
+            return !forming.isEmpty() && forming.getLast() == i;
+        }
+
+        // ------------------------------------------------------------ signals
+
+        void evaluateClosed(int from, boolean withClose) {
+            if (from == bars.size()) {
+                return;
+            }
+            for (O o : orders) {
+                if (o.of == this && o.role.equals("entry") && s.goodForBars > 0
+                        && bars.size() - o.closesBefore >= s.goodForBars) {
+                    o.dead = true;
+                }
+            }
+            dropIfNothing();
+            for (int b = from; b < bars.size(); b++) {
+                Bar bar = bars.get(b);
+                boolean wasLong = raisedLong;
+                boolean wasShort = raisedShort;
+                raisedLong = false;
+                raisedShort = false;
+                if (bar.close > bar.open && !wasLong) {
+                    signal(1, bar.close, withClose);
+                }
+                if (bar.close < bar.open && !wasShort) {
+                    signal(-1, bar.close, withClose);
+                }
+            }
+        }
+
+        /** On every trade. */
+        void look() {
+            if (forming.isEmpty()) {
+                return;
+            }
+            long open = tape.get(forming.getFirst()).price;
+            long close = tape.get(forming.getLast()).price;
+            if (close > open && !raisedLong) {
+                raisedLong = true;
+                signal(1, close, false);
+            }
+            if (close < open && !raisedShort) {
+                raisedShort = true;
+                signal(-1, close, false);
+            }
+        }
+
+        private void signal(int sign, long close, boolean withClose) {
+            long price = s.entry.equals("market")
+                    ? NONE
+                    : s.entry.equals("limit") ? close - sign * s.offset : close + sign * s.offset;
+            String side = sign > 0 ? "long" : "short";
+            String why = refusal(sign, price, withClose);
+            if (!why.isEmpty()) {
+                decisions.add(now + " " + index + " " + side + " declined " + why + " " + last);
+                return;
+            }
+            decisions.add(now + " " + index + " " + side + " taken  " + (price == NONE ? last : price));
+            if (trade == null) {
+                trade = new T();
+                trade.sign = sign;
+            }
+            O o = send(this, "entry", s.entry, sign > 0, s.quantity, price, "entry", market.latency);
+            if (s.goodForBars == 0) {
+                S end = null;
+                for (S x : sessions) {
+                    if (x.lastOfDay && o.accepted < x.close && end == null) {
+                        end = x;
+                    }
+                }
+                S first = end == null ? null : firstOf(end.day);
+                if (first == null || o.accepted < first.open) {
+                    o.dead = true;
+                    decisions.add(now + " " + index + " " + side + " rejected after the days close "
+                            + (price == NONE ? last : price));
+                    dropIfNothing();
+                } else {
+                    o.dayClose = end.close;
+                }
+            }
+        }
+
+        private int resting() {
+            return orders.stream().filter(o -> o.of == this && o.role.equals("entry") && o.alive()).mapToInt(O::rest)
+                    .sum();
+        }
+
+        void dropIfNothing() {
+            if (trade != null && trade.open() == 0 && resting() == 0) {
+                trade = null;
+            }
+        }
+
+        private boolean leaveSent() {
+            return orders.stream().anyMatch(x -> x.of == this && x.all && x.alive());
+        }
+
+        private boolean leaving() {
+            return leaveSent() || trade != null && trade.stop != null && trade.stop.triggered && trade.stop.alive();
+        }
+
+        private String refusal(int sign, long price, boolean withClose) {
+            if (!(sign > 0 ? longOn : shortOn)) {
+                return "side off";
+            }
+            if (incomplete && !s.kind.equals("time")) {
+                return "session incomplete";
+            }
+            if (withClose) {
+                return "session closed";
+            }
+            if (!lock.isEmpty()) {
+                return "locked";
+            }
+            if (broken) {
+                return "broken";
+            }
+            if (!s.windows.isEmpty() && merged().stream()
+                    .noneMatch(w -> w.from <= now && now < (w.flatten ? Math.max(w.from, w.to - w.lead) : w.to))) {
+                return "outside window";
+            }
+            boolean opens = trade == null || trade.entered == 0;
+            if (opens && s.tradesADay > 0 && tradesToday + (trade == null ? 0 : 1) >= s.tradesADay) {
+                return "trades a day";
+            }
+            if (trade != null && trade.sign != sign) {
+                return "opposite position";
+            }
+            if (trade != null && leaving()) {
+                return "leaving";
+            }
+            if (trade != null && !s.adds) {
+                return "adds not allowed";
+            }
+            if ((trade == null ? 0 : trade.open()) + resting() + s.quantity > s.maximum) {
+                return "position limit";
+            }
+            return crosses(sign, price) ? "line check" : "";
+        }
+
+        private boolean crosses(int sign, long price) {
+            long worst = equity();
+            long exit = market.slippage * market.tickValue + market.fee;
+            for (Trader x : traders) {
+                if (x.trade != null && x.trade.open() > 0) {
+                    long away = Math.max(0, x.trade.sign * (last - x.trade.stop.price));
+                    worst -= x.trade.open() * (away * market.tickValue + exit);
+                }
                 for (O o : orders) {
-                    if (o.all && o.alive() && session != null && !mustBeFlat().isEmpty()) {
+                    if (o.of == x && o.role.equals("entry") && o.alive()) {
+                        worst -= o.rest()
+                                * (x.risk(x.trade.sign, o.type, o.price) * market.tickValue + exit + market.fee);
+                    }
+                }
+            }
+            worst -= s.quantity * (risk(sign, s.entry, price) * market.tickValue + exit + market.fee);
+            long floorNow = Math.max(peak, equity()) - market.allowance;
+            if (market.lockAt != NONE) {
+                floorNow = Math.min(floorNow, market.lockAt);
+            }
+            return market.dayLoss > 0 && worst <= dayStart - market.dayLoss
+                    || market.allowance > 0 && worst <= floorNow;
+        }
+
+        private long risk(int sign, String type, long price) {
+            if (trade == null || trade.open() == 0) {
+                // the initial stop: the tighter of the plan's and of a trail from the start
+                return Math.min(s.stop, s.trail.stream().filter(x -> x.activate == 0).mapToLong(Trail::distance).min()
+                        .orElse(s.stop));
+            }
+            long far = far(sign > 0, tape.get(at));
+            long entry = switch (type) {
+                case "limit" -> price;
+                case "stop" -> price + sign * market.slippage;
+                default -> (far == NONE ? last : far) + sign * market.slippage;
+            };
+            return Math.max(0, sign * (entry - trade.stop.price));
+        }
+
+        // ------------------------------------------------------------ windows and flattening
+
+        List<W> merged() {
+            List<W> result = new ArrayList<>();
+            List<W> sorted = new ArrayList<>(s.windows);
+            sorted.sort(Comparator.comparingLong(W::from));
+            for (W w : sorted) {
+                if (!result.isEmpty() && w.from <= result.getLast().to) {
+                    W l = result.removeLast();
+                    boolean flat = l.flatten || w.flatten;
+                    result.add(new W(l.from, Math.max(l.to, w.to), flat, l.cancel || w.cancel,
+                            Math.max(l.flatten ? l.lead : 0, w.flatten ? w.lead : 0)));
+                } else {
+                    result.add(w);
+                }
+            }
+            return result;
+        }
+
+        String mustBeFlat() {
+            return broken ? "drawdown floor" : !lock.isEmpty() ? lock : windowFlat ? "window end" : "";
+        }
+
+        void flatten(String reason) {
+            cancelEntries();
+            if (trade != null) {
+                trade.flattened = reason;
+                if (trade.open() > 0 && !leaveSent()) {
+                    leave(reason);
+                }
+            }
+        }
+
+        void cancelEntries() {
+            for (O o : orders) {
+                if (o.of == this && o.role.equals("entry") && o.alive()) {
+                    ask(o, true, NONE, "");
+                }
+            }
+        }
+
+        void leave(String reason) {
+            O o = send(this, "leave", "market", trade.sign < 0, trade.open(), NONE, reason, market.latency);
+            o.all = true;
+        }
+
+        void assume(S x) {
+            if (trade != null && trade.open() > 0 && !mustBeFlat().isEmpty()) {
+                for (O o : List.copyOf(orders)) {
+                    if (o.of == this && o.all && o.alive()) {
                         o.quantity = o.filled + trade.open();
                         o.reason = "assumed at session end";
-                        fill(o, trade.open(), last + (o.buy ? s.slippage : -s.slippage), session.close);
+                        fill(o, trade.open(), last + (o.buy ? market.slippage : -market.slippage), x.close);
                         break;
                     }
                 }
             }
-            if (trade != null && trade.open() > 0) {
-                O o = send("leave", "market", trade.sign < 0, trade.open(), NONE, "open at end", 0);
-                fill(o, trade.open(), last, now);
+        }
+
+        // ------------------------------------------------------------ fills
+
+        void entered(O o, int q, long price, long time) {
+            T t = trade;
+            if (s.once) {
+                longOn &= t.sign < 0;
+                shortOn &= t.sign > 0;
+            }
+            int openBefore = t.open();
+            t.entered += q;
+            t.entrySum += q * price;
+            t.fresh = t.lastEntryPrint == at ? t.fresh + q : q;
+            t.lastEntryPrint = at;
+            boolean moved = false;
+            if (t.firstPrint < 0) {
+                t.firstPrint = at;
+                t.entryTime = time;
+                tradesToday++;
+                t.costNumerator = price;
+                t.costDenominator = 1;
+                t.allotted = new int[s.legs.size()];
+                t.barZero = bars.size();
+            } else {
+                long n = t.costNumerator * openBefore + price * q * t.costDenominator;
+                long d = t.costDenominator * (openBefore + q);
+                moved = n * t.costDenominator != t.costNumerator * d;
+                long g = gcd(Math.abs(n), d);
+                t.costNumerator = n / g;
+                t.costDenominator = d / g;
+            }
+            long was = t.level;
+            if (t.stop == null) {
+                setLevel();
+            } else {
+                // a later fill: what the best now reaches is judged in step (4)
+                tighten(stopPrice(-s.stop), "stop");
+                if (t.breakeven) {
+                    tighten(stopPrice(s.breakevenOffset), "breakeven");
+                }
+            }
+            if (t.stop == null) {
+                t.stop = send(this, "stop", "stop", t.sign < 0, t.open(), t.level, t.origin, 0);
+            } else {
+                t.stop.quantity = t.stop.filled + t.open();
+                if (t.level != was) {
+                    ask(t.stop, false, t.level, t.origin);
+                }
+            }
+            long p = tape.get(at).price;
+            boolean beyond = t.sign > 0 ? t.level > p : t.level < p;
+            if (t.level != was && beyond && !leaving()) {
+                leave("stop at market");
+            }
+            allot(q, moved);
+        }
+
+        private void allot(int q, boolean moved) {
+            int left = q;
+            for (int i = 0; i < s.legs.size(); i++) {
+                Leg leg = s.legs.get(i);
+                int give = Math.max(0, Math.min(left, leg.quantity - trade.allotted[i]));
+                left -= give;
+                int extra = i == s.legs.size() - 1 ? left : 0;
+                if (give + extra > 0) {
+                    trade.allotted[i] += give + extra;
+                    offer(i, give + extra);
+                }
+                if (moved) {
+                    for (O o : trade.targets) {
+                        if (o.leg == i && o.alive() && o.wanted != targetPrice(leg.ticks)) {
+                            o.wanted = targetPrice(leg.ticks);
+                            ask(o, false, targetPrice(leg.ticks), "target " + (i + 1));
+                        }
+                    }
+                }
+            }
+        }
+
+        private void offer(int leg, int q) {
+            for (O o : trade.targets) {
+                if (o.leg == leg && o.alive()) {
+                    o.quantity += q;
+                    return;
+                }
+            }
+            O o = send(this, "target", "limit", trade.sign < 0, q, targetPrice(s.legs.get(leg).ticks),
+                    "target " + (leg + 1), 0);
+            o.leg = leg;
+            trade.targets.add(o);
+        }
+
+        private long targetPrice(long ticks) {
+            return trade.sign > 0
+                    ? Math.ceilDiv(trade.costNumerator, trade.costDenominator) + ticks
+                    : Math.floorDiv(trade.costNumerator, trade.costDenominator) - ticks;
+        }
+
+        void exited(O o, int q, long price, long time) {
+            T t = trade;
+            t.left += q;
+            t.exitSum += q * price;
+            t.excursions.add(new Seen(price, t.costNumerator, t.costDenominator));
+            if (t.stop != null && t.stop != o) {
+                t.stop.quantity = t.stop.filled + t.open();
+            }
+            if (!o.role.equals("target")) {
+                int offered = t.targets.stream().filter(O::alive).mapToInt(O::rest).sum();
+                for (int i = t.targets.size() - 1; i >= 0; i--) {
+                    O target = t.targets.get(i);
+                    while (target.alive() && offered > t.open()) {
+                        target.quantity--;
+                        offered--;
+                    }
+                }
+            }
+            if (o.role.equals("stop") || o.all || t.open() == 0) {
+                orders.stream().filter(x -> x.of == this && x.role.equals("entry")).forEach(x -> x.dead = true);
+            }
+            if (t.open() == 0) {
+                orders.stream().filter(x -> x.of == this).forEach(x -> x.dead = true);
+                trades.add(result(o, time));
+                trade = null;
+            }
+        }
+
+        private String result(O last, long time) {
+            T t = trade;
+            long worst = 0;
+            long best = 0;
+            for (Seen x : t.excursions) {
+                long over = t.sign * (x.price * x.costDenominator - x.costNumerator);
+                best = Math.max(best, Math.floorDiv(over, x.costDenominator));
+                worst = Math.max(worst, Math.ceilDiv(-over, x.costDenominator));
+            }
+            long gross = t.sign * (t.exitSum - t.entrySum) * market.tickValue;
+            long fees = 2L * t.entered * market.fee;
+            return index + " " + t.entryTime + " " + time + " " + (t.sign > 0 ? "long " : "short ") + t.entered + " "
+                    + t.entrySum + " " + t.exitSum + " gross " + gross + " fees " + fees + " mae " + worst + " mfe "
+                    + best + " bars " + Math.max(0, bars.size() - t.barZero - 1) + " " + last.reason;
+        }
+
+        // ------------------------------------------------------------ the stop
+
+        private long stopPrice(long distance) {
+            return trade.sign > 0
+                    ? Math.floorDiv(trade.costNumerator, trade.costDenominator) + distance
+                    : Math.ceilDiv(trade.costNumerator, trade.costDenominator) - distance;
+        }
+
+        /** Works out the level from everything seen; returns whether it moved. */
+        boolean setLevel() {
+            T t = trade;
+            long was = t.level;
+            tighten(stopPrice(-s.stop), "stop");
+            // best, times the denominator: 0 or the furthest print in favour
+            long best = 0;
+            for (long p : t.seen) {
+                best = Math.max(best, t.sign * (p * t.costDenominator - t.costNumerator));
+            }
+            long d = t.costDenominator;
+            if (s.breakevenAfter != NONE && (t.breakeven || best >= s.breakevenAfter * d)) {
+                t.breakeven = true;
+                tighten(stopPrice(s.breakevenOffset), "breakeven");
+            }
+            Trail active = null;
+            for (Trail x : s.trail) {
+                if (best >= x.activate * d && (active == null || x.activate > active.activate)) {
+                    active = x;
+                }
+            }
+            if (active != null) {
+                long steps = Math.floorDiv(best - active.activate * d, active.step * d);
+                tighten(stopPrice(active.activate - active.distance + active.step * steps), "trail");
+            }
+            return t.level != was;
+        }
+
+        private void tighten(long price, String origin) {
+            if (trade.level == NONE || (trade.sign > 0 ? price > trade.level : price < trade.level)) {
+                trade.level = price;
+                trade.origin = origin;
+            }
+        }
+
+        /** (4) */
+        void manage(P p) {
+            if (trade == null || trade.open() == 0) {
+                return;
+            }
+            if (trade.firstPrint < at) {
+                trade.seen.add(p.price);
+                trade.excursions.add(new Seen(p.price, trade.costNumerator, trade.costDenominator));
+                if (setLevel()) {
+                    if (trade.sign > 0 ? p.price <= trade.level : p.price >= trade.level) {
+                        if (!leaving()) {
+                            leave("stop at market");
+                        }
+                    } else if (trade.stop.alive()) {
+                        ask(trade.stop, false, trade.level, trade.origin);
+                    }
+                }
+            }
+            String why = mustBeFlat().isEmpty() ? trade.flattened : mustBeFlat();
+            if (!why.isEmpty() && !leaveSent()) {
+                flatten(why);
+            }
+        }
+    }
+
+    final List<String> fills = new ArrayList<>();
+    final List<String> decisions = new ArrayList<>();
+    final List<String> trades = new ArrayList<>();
+    private final Setup market;
+    private final List<P> tape;
+    private final List<S> sessions;
+    private final List<Trader> traders = new ArrayList<>();
+    private final List<O> orders = new ArrayList<>();
+    private final List<Ask> asks = new ArrayList<>();
+    private int numbers;
+    private int at = -1;
+    private long now = NONE;
+    private long event = NONE;
+    private long last = NONE;
+    private S session;
+    private S firstTraded;
+    private boolean incomplete;
+    private long balance;
+    private long peak;
+    private long dayStart;
+    private String lock = "";
+    private boolean broken;
+    private long reached = NONE;
+
+    NaiveTrader(Setup market, List<P> tape, List<S> sessions) {
+        this.market = market;
+        this.tape = tape;
+        this.sessions = sessions;
+        this.balance = market.start;
+        this.peak = market.start;
+        this.dayStart = market.start;
+        for (Rules rules : market.rules) {
+            traders.add(new Trader(traders.size(), rules));
+        }
+    }
+
+    void run() {
+        int heartbeat = 0;
+        for (int i = 0; i < tape.size(); i++) {
+            while (heartbeat < sessions.size() && sessions.get(heartbeat).close <= tape.get(i).time) {
+                if (sessions.get(heartbeat).close > tape.getFirst().time) {
+                    event = sessions.get(heartbeat).close;
+                    clock(event);
+                    now = event;
+                }
+                heartbeat++;
+            }
+            at = i;
+            event = tape.get(i).time;
+            clock(event);
+            now = event;
+            print(tape.get(i));
+        }
+        for (Trader x : traders) {
+            if (session != null) {
+                x.assume(session);
+            }
+            if (x.trade != null && x.trade.open() > 0) {
+                O o = send(x, "leave", "market", x.trade.sign < 0, x.trade.open(), NONE, "open at end", 0);
+                o.all = true;
+                fill(o, x.trade.open(), last, now);
             }
         }
     }
@@ -200,68 +764,78 @@ final class NaiveTrader {
         List<Due> due = new ArrayList<>();
         boolean begun = reached != NONE;
         for (S x : sessions) {
-            if (x.close > reached && x.close <= until && (begun || x.close > until)) {
+            if (x.close > reached && x.close <= until && begun) {
                 due.add(new Due(x.close, 0, () -> closeSession(x)));
             }
-            boolean opensNow = x.open > reached && x.open <= until;
             boolean running = begun || x.close > until;
-            if (opensNow && running) {
-                boolean firstOfDay = sessions.stream().noneMatch(y -> y.day == x.day && y.open < x.open);
-                if (firstOfDay) {
-                    due.add(new Due(x.open, 1, () -> beginDay(x.day)));
+            if (x.open > reached && x.open <= until && running) {
+                if (firstOf(x.day) == x) {
+                    due.add(new Due(x.open, 1, this::beginDay));
                 }
-                due.add(new Due(x.open, 3, () -> session = x));
+                due.add(new Due(x.open, 4, () -> session = x));
             }
         }
         if (!begun) {
             // the first event inside a trading day begins that day
             for (S x : sessions) {
                 if (x.close > until) {
-                    S first = sessions.stream().filter(y -> y.day == x.day).findFirst().orElseThrow();
-                    if (first.open < until) {
-                        beginDay(x.day);
+                    if (firstOf(x.day).open < until) {
+                        beginDay();
                     }
                     break;
                 }
             }
             due.removeIf(d -> d.rank == 1 && d.time < until);
         }
-        for (W w : merged()) {
-            long acts = w.flatten ? Math.max(w.from, w.to - w.lead) : w.to;
-            if (w.from > reached && w.from <= until && begun) {
-                due.add(new Due(w.from, 2, () -> windowFlat = false));
-            }
-            if (acts > reached && acts <= until && (w.flatten || w.cancel) && begun) {
-                due.add(new Due(acts, 2, () -> {
-                    if (w.flatten) {
-                        windowFlat = true;
-                        flatten("window end");
-                    } else {
-                        cancelEntries();
-                    }
+        for (Trader t : traders) {
+            if (t.s.kind.equals("time") && !t.forming.isEmpty() && t.formingEnd <= until
+                    && t.formingEnd < session.close) {
+                long close = session.close;
+                due.add(new Due(t.formingEnd, 2, () -> {
+                    int from = t.bars.size();
+                    t.closeForming();
+                    t.evaluateClosed(from, event >= close);
                 }));
+            }
+            for (W w : t.merged()) {
+                long acts = w.flatten ? Math.max(w.from, w.to - w.lead) : w.to;
+                if (w.from > reached && w.from <= until && begun) {
+                    due.add(new Due(w.from, 3, () -> t.windowFlat = false));
+                }
+                if (acts > reached && acts <= until && (w.flatten || w.cancel) && begun) {
+                    due.add(new Due(acts, 3, () -> {
+                        if (w.flatten) {
+                            t.windowFlat = true;
+                            t.flatten("window end");
+                        } else {
+                            t.cancelEntries();
+                        }
+                    }));
+                }
             }
         }
         due.sort(Comparator.comparingLong(Due::time).thenComparingInt(Due::rank));
         reached = until;
-        due.forEach(d -> d.what.run());
+        due.forEach(d -> {
+            now = d.time;
+            d.what.run();
+        });
     }
 
     private void closeSession(S x) {
-        if (trade != null && trade.open() > 0 && !mustBeFlat().isEmpty()) {
-            for (O o : List.copyOf(orders)) {
-                if (o.all && o.alive()) {
-                    o.quantity = o.filled + trade.open();
-                    o.reason = "assumed at session end";
-                    fill(o, trade.open(), last + (o.buy ? s.slippage : -s.slippage), x.close);
-                    break;
+        traders.forEach(t -> t.assume(x));
+        for (Trader t : traders) {
+            int from = t.bars.size();
+            if (t.s.kind.equals("renko")) {
+                // the brick that formed is given up; were it bar 0, the next one to close is bar 1
+                t.begun = false;
+                if (t.trade != null && t.trade.entered > 0) {
+                    t.trade.barZero = Math.min(t.trade.barZero, t.bars.size() - 1);
                 }
+            } else if (!t.forming.isEmpty()) {
+                t.closeForming();
             }
-        }
-        if (!forming.isEmpty()) {
-            closedBars.add(forming);
-            forming = new ArrayList<>();
-            evaluate(true);
+            t.evaluateClosed(from, true);
         }
         if (x.lastOfDay) {
             for (O o : orders) {
@@ -269,7 +843,7 @@ final class NaiveTrader {
                     o.dead = true;
                 }
             }
-            dropIfNothing();
+            traders.forEach(Trader::dropIfNothing);
         }
         session = null;
         if (firstTraded != null) {
@@ -277,28 +851,14 @@ final class NaiveTrader {
         }
     }
 
-    private void beginDay(int d) {
-        day = d;
+    private void beginDay() {
         dayStart = equity();
         lock = "";
-        tradesToday = 0;
+        traders.forEach(t -> t.tradesToday = 0);
     }
 
-    private List<W> merged() {
-        List<W> result = new ArrayList<>();
-        List<W> sorted = new ArrayList<>(s.windows);
-        sorted.sort(Comparator.comparingLong(W::from));
-        for (W w : sorted) {
-            if (!result.isEmpty() && w.from <= result.getLast().to) {
-                W l = result.removeLast();
-                boolean flat = l.flatten || w.flatten;
-                result.add(new W(l.from, Math.max(l.to, w.to), flat, l.cancel || w.cancel,
-                        Math.max(l.flatten ? l.lead : 0, w.flatten ? w.lead : 0)));
-            } else {
-                result.add(w);
-            }
-        }
-        return result;
+    private S firstOf(int day) {
+        return sessions.stream().filter(y -> y.day == day).findFirst().orElseThrow();
     }
 
     // ---------------------------------------------------------------- a print
@@ -328,20 +888,20 @@ final class NaiveTrader {
                 }
             }
         }
-        dropIfNothing();
+        traders.forEach(Trader::dropIfNothing);
         // (2)
         int[] room = {p.size};
         List<O> meeting = new ArrayList<>(orders.stream().filter(O::alive).toList());
         meeting.sort(Comparator.<O>comparingLong(o -> o.accepted).thenComparingInt(o -> o.number));
-        boolean exitsDone = false;
+        List<Trader> exitsDone = new ArrayList<>();
         for (O o : meeting) {
             if (o.role.equals("entry")) {
                 meet(o, p, room);
-            } else if (!exitsDone) {
-                exitsDone = true;
+            } else if (!exitsDone.contains(o.of)) {
+                exitsDone.add(o.of);
                 for (String kind : List.of("leave", "stop", "target")) {
                     for (O exit : meeting) {
-                        if (exit.role.equals(kind)) {
+                        if (exit.of == o.of && exit.role.equals(kind)) {
                             meet(exit, p, room);
                         }
                     }
@@ -350,25 +910,25 @@ final class NaiveTrader {
         }
         last = p.price;
         // (3)
-        forming.add(at);
-        if (forming.size() == s.bars) {
-            closedBars.add(forming);
-            forming = new ArrayList<>();
-            evaluate(false);
+        List<Integer> from = new ArrayList<>();
+        for (Trader t : traders) {
+            from.add(t.bars.size());
+            t.take(at);
+            if (t.trade != null && t.trade.firstPrint == at) {
+                boolean inForming = t.s.kind.equals("renko")
+                        ? t.bars.size() == from.getLast()
+                        : t.formingHolds(at);
+                t.trade.barZero = inForming ? t.bars.size() : t.bars.size() - 1;
+            }
+        }
+        for (Trader t : traders) {
+            t.evaluateClosed(from.get(t.index), false);
+            if (t.s.everyTrade) {
+                t.look();
+            }
         }
         // (4)
-        if (trade != null && trade.open() > 0 && trade.firstPrint < at) {
-            trade.seen.add(p.price);
-            if (setLevel()) {
-                sendLevel(p.price);
-            }
-        }
-        if (trade != null && trade.open() > 0) {
-            String why = mustBeFlat().isEmpty() ? trade.flattened : mustBeFlat();
-            if (!why.isEmpty()) {
-                flatten(why);
-            }
-        }
+        traders.forEach(t -> t.manage(p));
         // (5)
         judge();
     }
@@ -376,78 +936,60 @@ final class NaiveTrader {
     private void judge() {
         long equity = equity();
         peak = Math.max(peak, equity);
-        if (s.allowance > 0 && !broken && equity <= floor()) {
+        if (market.allowance > 0 && !broken && equity <= floor()) {
             broken = true;
             decisions.add(now + " locked drawdown floor " + last);
-            flatten("drawdown floor");
+            traders.forEach(t -> t.flatten("drawdown floor"));
             return;
         }
         if (broken || !lock.isEmpty()) {
             return;
         }
         long result = equity - dayStart;
-        long closing = s.guard ? Math.abs(held) * (s.slippage * s.tickValue + s.fee) : 0;
-        if (s.dayLoss > 0 && result - closing <= -s.dayLoss) {
+        long open = traders.stream().mapToLong(t -> Math.abs(t.held)).sum();
+        long closing = market.guard ? open * (market.slippage * market.tickValue + market.fee) : 0;
+        if (market.dayLoss > 0 && result - closing <= -market.dayLoss) {
             lock = "day loss";
-        } else if (s.dayProfit > 0 && result >= s.dayProfit) {
+        } else if (market.dayProfit > 0 && result >= market.dayProfit) {
             lock = "day profit";
         }
         if (!lock.isEmpty()) {
             decisions.add(now + " locked " + lock + " " + last);
-            flatten(lock);
+            traders.forEach(t -> t.flatten(lock));
         }
     }
 
     private long floor() {
-        long trailing = peak - s.allowance;
-        return s.lockAt == NONE ? trailing : Math.min(trailing, s.lockAt);
+        long trailing = peak - market.allowance;
+        return market.lockAt == NONE ? trailing : Math.min(trailing, market.lockAt);
     }
 
     private long equity() {
-        return last == NONE ? balance : balance + held * last * s.tickValue - heldCost;
-    }
-
-    private String mustBeFlat() {
-        return broken ? "drawdown floor" : !lock.isEmpty() ? lock : windowFlat ? "window end" : "";
-    }
-
-    private void flatten(String reason) {
-        cancelEntries();
-        if (trade != null) {
-            trade.flattened = reason;
+        long equity = balance;
+        for (Trader t : traders) {
+            equity += last == NONE ? 0 : t.held * last * market.tickValue - t.heldCost;
         }
-        boolean sent = orders.stream().anyMatch(o -> o.all && o.alive());
-        if (trade != null && trade.open() > 0 && !sent) {
-            leave(reason);
-        }
+        return equity;
     }
 
-    private void leave(String reason) {
-        send("leave", "market", trade.sign < 0, trade.open(), NONE, reason, s.latency).all = true;
-    }
+    // ---------------------------------------------------------------- orders
 
-    private void cancelEntries() {
-        for (O o : orders) {
-            if (o.role.equals("entry") && o.alive()) {
-                ask(o, true, NONE, "");
-            }
-        }
-    }
-
-    private void ask(O o, boolean cancel, long price, String reason) {
+    private void ask(O order, boolean cancel, long price, String reason) {
         Ask a = new Ask();
-        a.order = o;
+        a.order = order;
         a.cancel = cancel;
         a.price = price;
         a.reason = reason;
         a.sentAfter = at;
-        a.due = now + s.latency;
+        a.due = event + market.latency;
         asks.add(a);
     }
 
-    private O send(String role, String type, boolean buy, int quantity, long price, String reason, long latency) {
+    private O send(Trader of, String role, String type, boolean buy, int quantity, long price, String reason,
+            long latency) {
         O o = new O();
         o.number = ++numbers;
+        o.of = of;
         o.role = role;
         o.type = type;
         o.buy = buy;
@@ -456,14 +998,11 @@ final class NaiveTrader {
         o.wanted = price;
         o.reason = reason;
         o.sentAfter = at;
-        o.accepted = now + latency;
-        o.bar = closedBars.size();
-        o.trade = trade;
+        o.accepted = event + latency;
+        o.closesBefore = of.bars.size();
         orders.add(o);
         return o;
     }
-
-    // ---------------------------------------------------------------- meeting
 
     private long far(boolean buy, P p) {
         return buy ? p.ask : p.bid;
@@ -477,6 +1016,7 @@ final class NaiveTrader {
         if (!o.alive() || o.sentAfter >= at || o.accepted > p.time) {
             return;
         }
+        T trade = o.of.trade;
         int free = o.role.equals("entry")
                 ? o.rest()
                 : trade.lastEntryPrint == at ? trade.open() - trade.fresh : trade.open();
@@ -487,7 +1027,7 @@ final class NaiveTrader {
             long far = far(o.buy, p) == NONE ? last : far(o.buy, p);
             boolean passed = far != NONE && (o.buy ? far < o.price : far > o.price);
             int q = Math.min(o.rest(), free);
-            if (!s.touch) {
+            if (!market.touch) {
                 q = Math.min(q, room[0]);
             }
             if (!inside || q == 0) {
@@ -496,7 +1036,7 @@ final class NaiveTrader {
             if (first && passed) {
                 room[0] -= q;
                 fill(o, q, worse(o.buy, far(o.buy, p), p.price), p.time);
-            } else if (s.touch || p.price != o.price) {
+            } else if (market.touch || p.price != o.price) {
                 room[0] -= q;
                 fill(o, q, o.price, p.time);
             }
@@ -515,358 +1055,32 @@ final class NaiveTrader {
         if (o.all) {
             o.quantity = o.filled + trade.open();
         }
-        long slip = o.buy ? s.slippage : -s.slippage;
+        long slip = o.buy ? market.slippage : -market.slippage;
         fill(o, q, worse(o.buy, far(o.buy, p), p.price) + slip, p.time);
     }
 
     private void fill(O o, int q, long price, long time) {
+        Trader t = o.of;
         o.filled += q;
-        fills.add(time + " " + o.number + " " + (o.buy ? "buy " : "sell ") + q + " " + price + " " + o.reason);
-        balance -= q * s.fee;
+        fills.add(time + " " + t.index + " " + o.number + " " + (o.buy ? "buy " : "sell ") + q + " " + price + " "
+                + o.reason);
+        balance -= q * market.fee;
         if (o.role.equals("entry")) {
-            heldCost += (o.buy ? q : -q) * price * s.tickValue;
-            held += o.buy ? q : -q;
-            entered(o, q, price);
+            t.heldCost += (o.buy ? q : -q) * price * market.tickValue;
+            t.held += o.buy ? q : -q;
+            t.entered(o, q, price, time);
             return;
         }
         // realised by average cost, rounded down
-        long direction = held > 0 ? 1 : -1;
-        long share = Math.ceilDiv(heldCost * q, Math.abs(held));
-        balance += direction * q * price * s.tickValue - share;
-        heldCost -= share;
-        held -= direction * q;
-        T t = trade;
-        t.left += q;
-        if (t.stop != null && t.stop != o) {
-            t.stop.quantity = t.stop.filled + t.open();
-        }
-        if (!o.role.equals("target")) {
-            int offered = t.targets.stream().filter(O::alive).mapToInt(O::rest).sum();
-            for (int i = t.targets.size() - 1; i >= 0; i--) {
-                O target = t.targets.get(i);
-                while (target.alive() && offered > t.open()) {
-                    target.quantity--;
-                    offered--;
-                }
-            }
-        }
-        if (o.role.equals("stop") || o.all || t.open() == 0) {
-            orders.stream().filter(x -> x.role.equals("entry")).forEach(x -> x.dead = true);
-        }
-        if (t.open() == 0) {
-            orders.forEach(x -> x.dead = true);
-            trade = null;
-        }
-    }
-
-    private void entered(O o, int q, long price) {
-        T t = trade;
-        if (s.once) {
-            if (t.sign > 0) {
-                longOn = false;
-            } else {
-                shortOn = false;
-            }
-        }
-        int openBefore = t.open();
-        t.entered += q;
-        t.fresh = t.lastEntryPrint == at ? t.fresh + q : q;
-        t.lastEntryPrint = at;
-        boolean moved = false;
-        if (t.firstPrint < 0) {
-            t.firstPrint = at;
-            tradesToday++;
-            t.costNumerator = price;
-            t.costDenominator = 1;
-            t.allotted = new int[s.legs.size()];
-        } else {
-            long n = t.costNumerator * openBefore + price * q * t.costDenominator;
-            long d = t.costDenominator * (openBefore + q);
-            moved = n * t.costDenominator != t.costNumerator * d;
-            long g = gcd(Math.abs(n), d);
-            t.costNumerator = n / g;
-            t.costDenominator = d / g;
-        }
-        long was = t.level;
-        if (t.firstPrint == at && was == NONE) {
-            setLevel();
-        } else {
-            // a later fill: what the best now reaches is judged in step (4)
-            tighten(t, stopPrice(t, -s.stop), "stop");
-            if (t.breakeven) {
-                tighten(t, stopPrice(t, s.breakevenOffset), "breakeven");
-            }
-        }
-        if (t.stop == null) {
-            t.stop = send("stop", "stop", t.sign < 0, t.open(), t.level, t.origin, 0);
-        } else {
-            t.stop.quantity = t.stop.filled + t.open();
-            if (t.level != was) {
-                ask(t.stop, false, t.level, t.origin);
-            }
-        }
-        long p = tape.get(at).price;
-        boolean beyond = t.sign > 0 ? t.level > p : t.level < p;
-        boolean leaving = orders.stream().anyMatch(x -> x.all && x.alive()) || t.stop.triggered && t.stop.alive();
-        if (t.level != was && beyond && !leaving) {
-            leave("stop at market");
-        }
-        allot(t, q, moved);
-    }
-
-    private void allot(T t, int q, boolean moved) {
-        for (int i = 0; i < s.legs.size(); i++) {
-            Leg leg = s.legs.get(i);
-            int give = Math.max(0, Math.min(q, leg.quantity - t.allotted[i]));
-            q -= give;
-            boolean lastLeg = i == s.legs.size() - 1;
-            int extra = lastLeg ? q : 0;
-            if (give + extra > 0) {
-                t.allotted[i] += give + extra;
-                offer(t, i, give + extra);
-            }
-            if (moved) {
-                for (O o : t.targets) {
-                    if (o.leg == i && o.alive() && o.wanted != targetPrice(t, leg.ticks)) {
-                        o.wanted = targetPrice(t, leg.ticks);
-                        ask(o, false, targetPrice(t, leg.ticks), "target " + (i + 1));
-                    }
-                }
-            }
-        }
-    }
-
-    private void offer(T t, int leg, int q) {
-        for (O o : t.targets) {
-            if (o.leg == leg && o.alive()) {
-                o.quantity += q;
-                return;
-            }
-        }
-        O o = send("target", "limit", t.sign < 0, q, targetPrice(t, s.legs.get(leg).ticks), "target " + (leg + 1), 0);
-        o.leg = leg;
-        t.targets.add(o);
+        long direction = t.held > 0 ? 1 : -1;
+        long share = Math.ceilDiv(t.heldCost * q, Math.abs(t.held));
+        balance += direction * q * price * market.tickValue - share;
+        t.heldCost -= share;
+        t.held -= direction * q;
+        t.exited(o, q, price, time);
     }
 
     private static long gcd(long a, long b) {
         return b == 0 ? a : gcd(b, a % b);
-    }
-
-    private long targetPrice(T t, long ticks) {
-        return t.sign > 0
-                ? Math.ceilDiv(t.costNumerator, t.costDenominator) + ticks
-                : Math.floorDiv(t.costNumerator, t.costDenominator) - ticks;
-    }
-
-    // ---------------------------------------------------------------- the stop
-
-    private long stopPrice(T t, long distance) {
-        return t.sign > 0
-                ? Math.floorDiv(t.costNumerator, t.costDenominator) + distance
-                : Math.ceilDiv(t.costNumerator, t.costDenominator) - distance;
-    }
-
-    /** best − x, times the denominator; best is 0 or the furthest print in favour. */
-    private long bestOver(T t) {
-        long best = 0;
-        for (long p : t.seen) {
-            best = Math.max(best, t.sign * (p * t.costDenominator - t.costNumerator));
-        }
-        return best;
-    }
-
-    private boolean setLevel() {
-        T t = trade;
-        long before = t.level;
-        tighten(t, stopPrice(t, -s.stop), "stop");
-        long best = bestOver(t);
-        long d = t.costDenominator;
-        if (s.breakevenAfter != NONE && (t.breakeven || best >= s.breakevenAfter * d)) {
-            t.breakeven = true;
-            tighten(t, stopPrice(t, s.breakevenOffset), "breakeven");
-        }
-        Trail active = null;
-        for (Trail x : s.trail) {
-            if (best >= x.activate * d && (active == null || x.activate > active.activate)) {
-                active = x;
-            }
-        }
-        if (active != null) {
-            long steps = Math.floorDiv(best - active.activate * d, active.step * d);
-            tighten(t, stopPrice(t, active.activate - active.distance + active.step * steps), "trail");
-        }
-        return t.level != before;
-    }
-
-    private void tighten(T t, long price, String origin) {
-        if (t.level == NONE || (t.sign > 0 ? price > t.level : price < t.level)) {
-            t.level = price;
-            t.origin = origin;
-        }
-    }
-
-    private void sendLevel(long p) {
-        T t = trade;
-        if (t.sign > 0 ? p <= t.level : p >= t.level) {
-            boolean leaving = orders.stream().anyMatch(x -> x.all && x.alive()) || t.stop.triggered && t.stop.alive();
-            if (!leaving) {
-                leave("stop at market");
-            }
-        } else if (t.stop.alive()) {
-            ask(t.stop, false, t.level, t.origin);
-        }
-    }
-
-    // ---------------------------------------------------------------- signals
-
-    private void evaluate(boolean sessionCloses) {
-        List<Integer> bar = closedBars.getLast();
-        for (O o : orders) {
-            if (o.role.equals("entry") && s.goodForBars > 0 && closedBars.size() - o.bar >= s.goodForBars) {
-                o.dead = true;
-            }
-        }
-        dropIfNothing();
-        long open = tape.get(bar.getFirst()).price;
-        long close = tape.get(bar.getLast()).price;
-        if (close > open) {
-            signal(1, close, sessionCloses);
-        }
-        if (close < open) {
-            signal(-1, close, sessionCloses);
-        }
-    }
-
-    private void signal(int sign, long close, boolean sessionCloses) {
-        long price = s.entry.equals("market")
-                ? NONE
-                : s.entry.equals("limit")
-                        ? close - sign * s.offset
-                        : close + sign * s.offset;
-        String side = sign > 0 ? "long" : "short";
-        String why = refusal(sign, price, sessionCloses);
-        if (!why.isEmpty()) {
-            decisions.add(now + " " + side + " declined " + why + " " + last);
-            return;
-        }
-        decisions.add(now + " " + side + " taken  " + (price == NONE ? last : price));
-        if (trade == null) {
-            trade = new T();
-            trade.sign = sign;
-        }
-        O o = send("entry", s.entry, sign > 0, s.quantity, price, "entry", s.latency);
-        if (s.goodForBars == 0) {
-            S end = null;
-            for (S x : sessions) {
-                if (x.lastOfDay && o.accepted < x.close && end == null) {
-                    end = x;
-                }
-            }
-            S first = end == null ? null : firstOf(end.day);
-            boolean dayOver = first == null || o.accepted < first.open;
-            if (dayOver) {
-                o.dead = true;
-                decisions.add(now + " " + side + " rejected after the days close "
-                        + (price == NONE ? last : price));
-                dropIfNothing();
-            } else {
-                o.dayClose = end.close;
-            }
-        }
-    }
-
-    private S firstOf(int d) {
-        return sessions.stream().filter(y -> y.day == d).findFirst().orElseThrow();
-    }
-
-    private int resting() {
-        return orders.stream().filter(o -> o.role.equals("entry") && o.alive()).mapToInt(O::rest).sum();
-    }
-
-    private void dropIfNothing() {
-        if (trade != null && trade.open() == 0 && resting() == 0) {
-            trade = null;
-        }
-    }
-
-    private String refusal(int sign, long price, boolean sessionCloses) {
-        if (!(sign > 0 ? longOn : shortOn)) {
-            return "side off";
-        }
-        if (incomplete) {
-            return "session incomplete";
-        }
-        if (sessionCloses) {
-            return "session closed";
-        }
-        if (!lock.isEmpty()) {
-            return "locked";
-        }
-        if (broken) {
-            return "broken";
-        }
-        if (!s.windows.isEmpty()) {
-            boolean inside = merged().stream()
-                    .anyMatch(w -> w.from <= now && now < (w.flatten ? Math.max(w.from, w.to - w.lead) : w.to));
-            if (!inside) {
-                return "outside window";
-            }
-        }
-        boolean opens = trade == null || trade.entered == 0;
-        if (opens && s.tradesADay > 0 && tradesToday + (trade == null ? 0 : 1) >= s.tradesADay) {
-            return "trades a day";
-        }
-        if (trade != null) {
-            if (trade.sign != sign) {
-                return "opposite position";
-            }
-            boolean leaving = orders.stream().anyMatch(x -> x.all && x.alive())
-                    || trade.stop != null && trade.stop.triggered && trade.stop.alive();
-            if (leaving) {
-                return "leaving";
-            }
-            if (!s.adds) {
-                return "adds not allowed";
-            }
-        }
-        int size = (trade == null ? 0 : trade.open()) + resting() + s.quantity;
-        if (size > s.maximum) {
-            return "position limit";
-        }
-        long worst = equity();
-        long exit = s.slippage * s.tickValue + s.fee;
-        if (trade != null && trade.open() > 0) {
-            long away = Math.max(0, trade.sign * (last - trade.stop.price));
-            worst -= trade.open() * (away * s.tickValue + exit);
-        }
-        for (O o : orders) {
-            if (o.role.equals("entry") && o.alive()) {
-                worst -= o.rest() * (risk(trade.sign, o.type, o.price) * s.tickValue + exit + s.fee);
-            }
-        }
-        worst -= s.quantity * (risk(sign, s.entry, price) * s.tickValue + exit + s.fee);
-        long floorNow = Math.max(peak, equity()) - s.allowance;
-        if (s.lockAt != NONE) {
-            floorNow = Math.min(floorNow, s.lockAt);
-        }
-        if (s.dayLoss > 0 && worst <= dayStart - s.dayLoss || s.allowance > 0 && worst <= floorNow) {
-            return "line check";
-        }
-        return "";
-    }
-
-    private long risk(int sign, String type, long price) {
-        if (trade == null || trade.open() == 0) {
-            // the initial stop: the tighter of the plan's and of a trail from the start
-            return Math.min(s.stop,
-                    s.trail.stream().filter(x -> x.activate == 0).mapToLong(Trail::distance).min().orElse(s.stop));
-        }
-        long far = far(sign > 0, tape.get(at));
-        long entry = switch (type) {
-            case "limit" -> price;
-            case "stop" -> price + sign * s.slippage;
-            default -> (far == NONE ? last : far) + sign * s.slippage;
-        };
-        return Math.max(0, sign * (entry - trade.stop.price));
     }
 }

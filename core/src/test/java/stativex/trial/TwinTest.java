@@ -14,9 +14,12 @@ import stativex.account.Account;
 import stativex.account.LockReason;
 import stativex.account.Rulebook;
 import stativex.engine.Decision;
+import stativex.engine.SignalPlan;
 import stativex.engine.Strategy;
+import stativex.engine.Trade;
 import stativex.exit.ExitPlan;
 import stativex.interlock.SessionWindow;
+import stativex.market.BarType;
 import stativex.market.Contract;
 import stativex.market.Money;
 import stativex.market.Session;
@@ -27,6 +30,7 @@ import stativex.order.Fill;
 import stativex.order.FillReason;
 import stativex.order.LeaveReason;
 import stativex.order.Order;
+import stativex.order.Owner;
 import stativex.order.Realism;
 import stativex.order.Terms;
 
@@ -97,63 +101,92 @@ public class TwinTest {
         }
 
         private Inputs documents() {
-            var b = Given.strategy();
-            b.bars = s.bars = dice.nextInt(1, 7);
-            s.entry = List.of("market", "limit", "stop").get(dice.nextInt(3));
-            s.offset = dice.nextInt(0, 4);
-            b.type = Order.Type.valueOf(s.entry.toUpperCase(java.util.Locale.ROOT));
-            if (!s.entry.equals("market")) {
-                boolean limit = s.entry.equals("limit");
-                b.longSide = Optional.of(Given.rule("close > open", "close " + (limit ? "-" : "+") + " " + s.offset
-                        + " ticks"));
-                b.shortSide = Optional.of(Given.rule("close < open", "close " + (limit ? "+" : "-") + " " + s.offset
-                        + " ticks"));
-            }
-            b.quantity = s.quantity = dice.nextInt(1, 5);
-            s.goodForBars = chance(50) ? dice.nextInt(1, 4) : 0;
-            b.goodFor = s.goodForBars > 0
-                    ? new Strategy.GoodFor.Bars(s.goodForBars)
-                    : new Strategy.GoodFor.Day();
-            b.adds = s.adds = chance(40);
-            b.maximum = s.maximum = s.quantity * dice.nextInt(1, 4);
-            b.once = s.once = chance(8);
-            s.tradesADay = chance(25) ? dice.nextInt(1, 6) : 0;
-            b.tradesADay = s.tradesADay > 0 ? Optional.of(s.tradesADay) : Optional.empty();
-            b.plan = plan();
-            if (chance(60)) {
-                b.windows = WINDOWS.subList(0, dice.nextInt(1, WINDOWS.size() + 1));
-                windows(b.windows);
+            List<Strategy> strategies = new ArrayList<>();
+            strategies.add(strategy("Ebb fade"));
+            if (chance(25)) {
+                strategies.add(strategy("Slack water"));
             }
             s.touch = chance(30);
             s.latency = chance(50) ? 0 : dice.nextLong(20 * Given.SECOND);
             Account account = account();
-            return Inputs.of(tape(), contract, account, List.of(b.build()),
+            return Inputs.of(tape(), contract, account, strategies,
                     new Terms(s.touch ? Realism.TOUCH : Realism.THROUGH, s.latency));
         }
 
-        private void windows(List<SessionWindow> windows) {
+        private BarType bars(NaiveTrader.Rules r) {
+            r.kind = List.of("tick", "tick", "volume", "range", "time", "renko").get(dice.nextInt(6));
+            r.everyTrade = !r.kind.equals("renko") && chance(15);
+            return switch (r.kind) {
+                case "tick" -> new BarType.Ticks((int) (r.size = dice.nextInt(1, 7)));
+                case "volume" -> new BarType.Volume(r.size = dice.nextInt(1, 20));
+                case "range" -> new BarType.Range(r.size = dice.nextInt(1, 8));
+                case "time" -> new BarType.Time(r.size = dice.nextInt(3, 900) * Given.SECOND);
+                default -> {
+                    r.size = dice.nextInt(1, 5);
+                    r.turn = r.size * dice.nextInt(1, 4);
+                    yield new BarType.Renko(r.size, r.turn);
+                }
+            };
+        }
+
+        private Strategy strategy(String name) {
+            NaiveTrader.Rules r = new NaiveTrader.Rules();
+            s.rules.add(r);
+            var b = Given.strategy();
+            b.name = name;
+            b.barType = Optional.of(bars(r));
+            b.evaluate = r.everyTrade ? SignalPlan.Evaluate.EVERY_TRADE : SignalPlan.Evaluate.BAR_CLOSE;
+            r.entry = List.of("market", "limit", "stop").get(dice.nextInt(3));
+            r.offset = dice.nextInt(0, 4);
+            b.type = Order.Type.valueOf(r.entry.toUpperCase(java.util.Locale.ROOT));
+            if (!r.entry.equals("market")) {
+                boolean limit = r.entry.equals("limit");
+                b.longSide = Optional.of(Given.rule("close > open", "close " + (limit ? "-" : "+") + " " + r.offset
+                        + " ticks"));
+                b.shortSide = Optional.of(Given.rule("close < open", "close " + (limit ? "+" : "-") + " " + r.offset
+                        + " ticks"));
+            }
+            b.quantity = r.quantity = dice.nextInt(1, 5);
+            r.goodForBars = chance(50) ? dice.nextInt(1, 4) : 0;
+            b.goodFor = r.goodForBars > 0
+                    ? new Strategy.GoodFor.Bars(r.goodForBars)
+                    : new Strategy.GoodFor.Day();
+            b.adds = r.adds = chance(40);
+            b.maximum = r.maximum = r.quantity * dice.nextInt(1, 4);
+            b.once = r.once = chance(8);
+            r.tradesADay = chance(25) ? dice.nextInt(1, 6) : 0;
+            b.tradesADay = r.tradesADay > 0 ? Optional.of(r.tradesADay) : Optional.empty();
+            b.plan = plan(r);
+            if (chance(60)) {
+                b.windows = WINDOWS.subList(0, dice.nextInt(1, WINDOWS.size() + 1));
+                windows(r, b.windows);
+            }
+            return b.build();
+        }
+
+        private void windows(NaiveTrader.Rules r, List<SessionWindow> windows) {
             for (int day = -1; day <= DAYS; day++) {
                 for (SessionWindow w : windows) {
-                    s.windows.add(new NaiveTrader.W(Given.at(day, w.from().toString()),
+                    r.windows.add(new NaiveTrader.W(Given.at(day, w.from().toString()),
                             Given.at(day, w.to().toString()),
                             w.end() == SessionWindow.End.FLATTEN, w.end() == SessionWindow.End.CANCEL, w.lead()));
                 }
             }
         }
 
-        private ExitPlan plan() {
-            s.stop = dice.nextInt(2, 25);
+        private ExitPlan plan(NaiveTrader.Rules r) {
+            r.stop = dice.nextInt(2, 25);
             List<ExitPlan.Target> targets = new ArrayList<>();
             for (int i = dice.nextInt(4); i > 0; i--) {
                 NaiveTrader.Leg leg = new NaiveTrader.Leg(dice.nextInt(1, 3), dice.nextInt(1, 30));
-                s.legs.add(leg);
+                r.legs.add(leg);
                 targets.add(Given.target(leg.quantity(), leg.ticks()));
             }
             Optional<ExitPlan.Breakeven> breakeven = Optional.empty();
             if (chance(60)) {
-                s.breakevenAfter = dice.nextInt(1, 15);
-                s.breakevenOffset = s.breakevenAfter - dice.nextInt(1, 6);
-                breakeven = Optional.of(new ExitPlan.Breakeven(s.breakevenAfter, s.breakevenOffset));
+                r.breakevenAfter = dice.nextInt(1, 15);
+                r.breakevenOffset = r.breakevenAfter - dice.nextInt(1, 6);
+                breakeven = Optional.of(new ExitPlan.Breakeven(r.breakevenAfter, r.breakevenOffset));
             }
             Map<Long, ExitPlan.TrailStep> trail = new HashMap<>();
             for (int i = dice.nextInt(4); i > 0; i--) {
@@ -161,8 +194,8 @@ public class TwinTest {
                 trail.put(activate,
                         new ExitPlan.TrailStep(activate, dice.nextInt(1, 25), dice.nextInt(1, 6)));
             }
-            trail.values().forEach(t -> s.trail.add(new NaiveTrader.Trail(t.activate(), t.distance(), t.step())));
-            return new ExitPlan("plan", "1", Optional.of(new ExitPlan.Stop.Ticks(s.stop)), targets, breakeven,
+            trail.values().forEach(t -> r.trail.add(new NaiveTrader.Trail(t.activate(), t.distance(), t.step())));
+            return new ExitPlan("plan", "1", Optional.of(new ExitPlan.Stop.Ticks(r.stop)), targets, breakeven,
                     List.copyOf(trail.values()));
         }
 
@@ -197,13 +230,19 @@ public class TwinTest {
     }
 
     private static String line(Fill f) {
-        return f.time() + " " + f.order() + " " + (f.buy() ? "buy " : "sell ") + f.quantity() + " " + f.price() + " "
+        return f.time() + " " + ((Owner.Strategy) f.owner()).index() + " " + f.order() + " " + (f.buy() ? "buy " : "sell ") + f.quantity() + " " + f.price() + " "
                 + Said.reason(f.reason());
     }
 
     private static String line(Decision d) {
-        return d.time() + " " + d.side().map(side -> side.word() + " ").orElse("") + Said.word(d.kind()) + " "
+        return d.time() + " " + (d.strategy().isPresent() ? d.strategy().getAsInt() + " " : "") + d.side().map(side -> side.word() + " ").orElse("") + Said.word(d.kind()) + " "
                 + Said.decision(d).substring(Said.word(d.kind()).length()).strip() + " " + d.price();
+    }
+
+    private static String line(Trade t) {
+        return t.strategy() + " " + t.entryTime() + " " + t.exitTime() + " " + t.side().word() + " " + t.quantity() + " "
+                + t.entrySum() + " " + t.exitSum() + " gross " + t.gross() + " fees " + t.fees() + " mae " + t.mae()
+                + " mfe " + t.mfe() + " bars " + t.bars() + " " + Said.reason(t.exitReason().orElseThrow());
     }
 
     @Test
@@ -218,6 +257,9 @@ public class TwinTest {
                     "decisions, seed " + seed);
             assertEquals(run.engine().log().fills().stream().map(TwinTest::line).toList(), twin.fills,
                     "fills, seed " + seed);
+            assertEquals(run.engine().log().trades().stream().map(TwinTest::line).toList(), twin.trades,
+                    "trades, seed " + seed);
+            c.s.rules.forEach(r -> seen.merge(r.kind + (r.everyTrade ? " every trade" : ""), 1, Integer::sum));
             run.engine().log().fills().forEach(f -> seen.merge(Said.reason(f.reason()), 1, Integer::sum));
             run.engine().log().decisions()
                     .forEach(d -> seen.merge(Said.decision(d), 1, Integer::sum));
@@ -238,7 +280,8 @@ public class TwinTest {
                 "open at end", "declined outside window", "declined trades a day", "declined opposite position",
                 "declined leaving", "declined adds not allowed", "declined position limit", "declined line check",
                 "declined locked", "declined broken", "declined side off", "declined session incomplete",
-                "declined session closed", "taken", "locked day loss", "locked drawdown floor")) {
+                "declined session closed", "taken", "locked day loss", "locked drawdown floor", "volume", "range", "time", "renko",
+                "tick every trade", "time every trade")) {
             assertTrue(seen.getOrDefault(word, 0) >= 10, word + " happened " + seen.get(word) + " times in " + seen);
         }
     }

@@ -10,7 +10,8 @@ import stativex.engine.Mode;
 import stativex.files.Sentences;
 import stativex.interlock.InterlockView;
 
-/** The interlocks in the order in which they are asked: a ring is clear, a square holds entries back, a barred square has
+/** The interlocks in the order in which they are asked: a ring is clear, a slate square is the person's
+ * switch or the strategy's own trade, an amber one holds entries back, a barred square has
  * tripped. */
 final class InterlocksView extends Sketch {
     private static final double ROW = 22;
@@ -42,13 +43,13 @@ final class InterlocksView extends Sketch {
             double y = i * ROW;
             double middle = y + 11;
             var ink = switch (interlock.state()) {
-                case CLEAR, SWITCHED_OFF -> Palette.MUTED;
+                case CLEAR, SWITCHED_OFF, OCCUPIED -> Palette.MUTED;
                 case HELD -> Palette.WARN_TEXT;
                 case TRIPPED -> Palette.TRIP;
             };
             switch (interlock.state()) {
                 case CLEAR -> pen.disc(Palette.PANEL, Palette.SLATE, 5, middle, 4);
-                case SWITCHED_OFF -> pen.fill(Palette.SLATE, 1, middle - 4, 9, 9);
+                case SWITCHED_OFF, OCCUPIED -> pen.fill(Palette.SLATE, 1, middle - 4, 9, 9);
                 case HELD -> pen.fill(Palette.WARN, 1, middle - 4, 9, 9);
                 case TRIPPED -> {
                     pen.fill(Palette.TRIP, 0, middle - 5, 11, 11);
