@@ -124,6 +124,7 @@ public final class Engine {
         if (dirty) {
             judge();
         }
+        market.lastInside = print;
     }
 
     /**
@@ -267,9 +268,6 @@ public final class Engine {
                 market.exchange.closeDay(ended.close());
                 reports(market);
             }
-            if (dirty && market.lastPrice != Tape.NONE) {
-                days.equity(market.now, equity());
-            }
         }
 
         @Override
@@ -401,6 +399,10 @@ public final class Engine {
 
     private void book(MarketRun of, Report.Filled filled) {
         Fill fill = Fill.of(filled, of.fee);
+        if (!dirty && of.lastInside >= 0) {
+            // nothing was held since equity was last noted: until the print before it was what it was
+            days.equity(of.tape.time(of.lastInside), equity());
+        }
         of.holding.fill(fill.owner(), fill.buy(), fill.quantity(), fill.price(), fill.fee());
         log.add(fill);
         dirty = true;

@@ -3,10 +3,12 @@ package stativex.engine;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Supplier;
 import stativex.market.BarSeries;
 import stativex.market.Contract;
 import stativex.market.ContractTape;
 import stativex.market.Histories;
+import stativex.market.SeriesBuilder;
 import stativex.market.Tape;
 import stativex.market.TapeTime;
 import stativex.rule.Program;
@@ -20,6 +22,7 @@ import stativex.rule.Worked;
  */
 final class KnownSignals extends Signals {
     private final BarSeries series;
+    private final Supplier<SeriesBuilder> making;
     private final boolean asksForPosition;
     private final List<TruthColumn.View> truths;
     /** The print that closes each bar; {@link #BY_CLOCK} where none does. */
@@ -31,9 +34,11 @@ final class KnownSignals extends Signals {
 
     private static final int BY_CLOCK = -1;
 
-    private KnownSignals(BarSeries series, Program program, Strategy strategy) {
+    /** @param making begins to make the same bars */
+    private KnownSignals(BarSeries series, Program program, Strategy strategy, Supplier<SeriesBuilder> making) {
         super(program, strategy);
         this.series = series;
+        this.making = making;
         this.asksForPosition = program.asksForPosition();
         if (!asksForPosition) {
             program.take();
@@ -56,7 +61,8 @@ final class KnownSignals extends Signals {
             Histories histories, Worked worked, long from, long until) {
         BarSeries series = histories.of(tape, contract.calendar(), strategy.signals().bars(), from, until);
         Program program = new Program(strategy.signals().blueprint(contract, others).since(from), series, worked);
-        KnownSignals signals = new KnownSignals(series, program, strategy);
+        KnownSignals signals = new KnownSignals(series, program, strategy,
+                () -> new SeriesBuilder(tape, contract.calendar(), strategy.signals().bars(), from));
         if (!signals.asksForPosition) {
             worked.keep(program);
         }
@@ -140,8 +146,12 @@ final class KnownSignals extends Signals {
     }
 
     @Override
-    Optional<BarSeries.Forming> forming() {
-        return Optional.empty();
+    Optional<BarSeries.Forming> forming(int lastPrint, long now) {
+        // nobody looks at a run of this kind but at its end: the bars are made once more, up to here
+        SeriesBuilder again = making.get();
+        again.prints(0, lastPrint + 1);
+        again.heartbeat(now);
+        return again.forming();
     }
 
     @Override

@@ -74,7 +74,7 @@ final class LiveSignals extends Signals {
     }
 
     @Override
-    Optional<BarSeries.Forming> forming() {
+    Optional<BarSeries.Forming> forming(int lastPrint, long now) {
         return builder.forming();
     }
 

@@ -24,7 +24,9 @@ final class MarketRun {
 
     /** The last print that has arrived; −1 before the first. */
     int lastPrint = -1;
-    /** Its price in ticks, once orders have met it. */
+    /** The last print that lay in a session; −1 before the first. */
+    int lastInside = -1;
+    /** Price of that print in ticks, once orders have met it. */
     long lastPrice = Tape.NONE;
     /** The moment that is worked: an event's time, before it what ends by the clock at its own. */
     long now = Long.MIN_VALUE;

@@ -135,6 +135,7 @@ final class QuietStretch {
             market.runs.get(i).signals.quiet(to - 1, market.now, curve);
         }
         long price = tape.price(to - 1);
+        market.lastInside = to - 1;
         market.exchange.quiet(to - 1);
         market.lastPrice = price;
         market.holding.mark(price);

@@ -62,8 +62,12 @@ abstract sealed class Signals permits LiveSignals, KnownSignals {
     /** Whether the bar that formed when the session closed is given up: the series begins anew. */
     abstract boolean givesUpForming();
 
-    /** The bar that is forming, for the screen; empty where nobody can know. */
-    abstract Optional<BarSeries.Forming> forming();
+    /**
+     * The bar that is forming, for the screen.
+     *
+     * @param lastPrint the last one that has arrived; {@code now} is tape time
+     */
+    abstract Optional<BarSeries.Forming> forming(int lastPrint, long now);
 
     /** Lets rules see the bar that forms, behind the judged ones. Returns whether there is one. */
     abstract boolean judgeForming(long time);

@@ -69,7 +69,7 @@ final class SnapshotMaker {
         Standpoint standpoint = engine.standpoint(run);
         int[] counts = countToday(run);
         return new Snapshot.StrategyView(run.index, run.strategy, run.mode, run.isOn(Side.LONG), run.isOn(Side.SHORT),
-                run.once, run.series().view(closed), run.signals.forming(), studies, lanes, trade,
+                run.once, run.series().view(closed), run.signals.forming(market.lastPrint, time), studies, lanes, trade,
                 run.trade.map(t -> position(run, t, trade.orElseThrow())), counts[0], counts[1], counts[2],
                 market.lastPrice == Tape.NONE ? 0 : run.position.result(), headroom,
                 occurrences(run), Interlocks.views(standpoint, standpoint.proposals()), standpoint.state(), run.history,

@@ -694,6 +694,11 @@ final class NaiveTrader {
     final List<String> fills = new ArrayList<>();
     final List<String> decisions = new ArrayList<>();
     final List<String> trades = new ArrayList<>();
+    /** Results of the trading days, in order. */
+    final List<Long> days = new ArrayList<>();
+    /** Time and equity after every print. */
+    private final List<long[]> path = new ArrayList<>();
+    private boolean dayBegun;
     private final Setup market;
     private final List<P> tape;
     private final List<S> sessions;
@@ -754,7 +759,44 @@ final class NaiveTrader {
                 fill(o, x.trade.open(), last, now);
             }
         }
+        if (!tape.isEmpty()) {
+            path.add(new long[]{now, equity()});
+        }
+        if (dayBegun) {
+            days.add(equity() - dayStart);
+        }
     }
+
+    /** From every peak so far: the deepest fall in money. */
+    long deepest() {
+        long deepest = 0;
+        long top = market.start;
+        for (long[] x : path) {
+            top = Math.max(top, x[1]);
+            deepest = Math.max(deepest, top - x[1]);
+        }
+        return deepest;
+    }
+
+    /** From the last print at a peak to the first at or above it again, else the end. */
+    long longest() {
+        long longest = 0;
+        long top = market.start;
+        long since = NONE;
+        for (long[] x : path) {
+            if (x[1] >= top) {
+                longest = since == NONE ? longest : Math.max(longest, x[0] - since);
+                top = x[1];
+                since = NONE;
+                lastAtPeak = x[0];
+            } else if (since == NONE) {
+                since = lastAtPeak;
+            }
+        }
+        return since == NONE ? longest : Math.max(longest, path.getLast()[0] - since);
+    }
+
+    private long lastAtPeak;
 
     // ---------------------------------------------------------------- (0)
 
@@ -852,6 +894,10 @@ final class NaiveTrader {
     }
 
     private void beginDay() {
+        if (dayBegun) {
+            days.add(equity() - dayStart);
+        }
+        dayBegun = true;
         dayStart = equity();
         lock = "";
         traders.forEach(t -> t.tradesToday = 0);
@@ -931,6 +977,7 @@ final class NaiveTrader {
         traders.forEach(t -> t.manage(p));
         // (5)
         judge();
+        path.add(new long[]{now, equity()});
     }
 
     private void judge() {

@@ -13,6 +13,7 @@ import org.testng.annotations.Test;
 import stativex.account.Account;
 import stativex.account.LockReason;
 import stativex.account.Rulebook;
+import stativex.engine.DayBook;
 import stativex.engine.Decision;
 import stativex.engine.SignalPlan;
 import stativex.engine.Strategy;
@@ -230,17 +231,20 @@ public class TwinTest {
     }
 
     private static String line(Fill f) {
-        return f.time() + " " + ((Owner.Strategy) f.owner()).index() + " " + f.order() + " " + (f.buy() ? "buy " : "sell ") + f.quantity() + " " + f.price() + " "
+        return f.time() + " " + ((Owner.Strategy) f.owner()).index() + " " + f.order() + " "
+                + (f.buy() ? "buy " : "sell ") + f.quantity() + " " + f.price() + " "
                 + Said.reason(f.reason());
     }
 
     private static String line(Decision d) {
-        return d.time() + " " + (d.strategy().isPresent() ? d.strategy().getAsInt() + " " : "") + d.side().map(side -> side.word() + " ").orElse("") + Said.word(d.kind()) + " "
+        return d.time() + " " + (d.strategy().isPresent() ? d.strategy().getAsInt() + " " : "")
+                + d.side().map(side -> side.word() + " ").orElse("") + Said.word(d.kind()) + " "
                 + Said.decision(d).substring(Said.word(d.kind()).length()).strip() + " " + d.price();
     }
 
     private static String line(Trade t) {
-        return t.strategy() + " " + t.entryTime() + " " + t.exitTime() + " " + t.side().word() + " " + t.quantity() + " "
+        return t.strategy() + " " + t.entryTime() + " " + t.exitTime() + " " + t.side().word() + " " + t.quantity()
+                + " "
                 + t.entrySum() + " " + t.exitSum() + " gross " + t.gross() + " fees " + t.fees() + " mae " + t.mae()
                 + " mfe " + t.mfe() + " bars " + t.bars() + " " + Said.reason(t.exitReason().orElseThrow());
     }
@@ -259,6 +263,10 @@ public class TwinTest {
                     "fills, seed " + seed);
             assertEquals(run.engine().log().trades().stream().map(TwinTest::line).toList(), twin.trades,
                     "trades, seed " + seed);
+            assertEquals(run.engine().days().days().stream().map(DayBook.Day::result).toList(), twin.days,
+                    "days, seed " + seed);
+            assertEquals(run.engine().days().deepestDrawdown(), twin.deepest(), "deepest drawdown, seed " + seed);
+            assertEquals(run.engine().days().longestDrawdown(), twin.longest(), "longest drawdown, seed " + seed);
             c.s.rules.forEach(r -> seen.merge(r.kind + (r.everyTrade ? " every trade" : ""), 1, Integer::sum));
             run.engine().log().fills().forEach(f -> seen.merge(Said.reason(f.reason()), 1, Integer::sum));
             run.engine().log().decisions()
@@ -280,7 +288,8 @@ public class TwinTest {
                 "open at end", "declined outside window", "declined trades a day", "declined opposite position",
                 "declined leaving", "declined adds not allowed", "declined position limit", "declined line check",
                 "declined locked", "declined broken", "declined side off", "declined session incomplete",
-                "declined session closed", "taken", "locked day loss", "locked drawdown floor", "volume", "range", "time", "renko",
+                "declined session closed", "taken", "locked day loss", "locked drawdown floor", "volume", "range",
+                "time", "renko",
                 "tick every trade", "time every trade")) {
             assertTrue(seen.getOrDefault(word, 0) >= 10, word + " happened " + seen.get(word) + " times in " + seen);
         }
