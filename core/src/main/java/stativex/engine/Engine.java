@@ -1,9 +1,7 @@
 package stativex.engine;
 
-import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import stativex.account.Account;
@@ -12,19 +10,11 @@ import stativex.account.AccountWatch;
 import stativex.account.Ledger;
 import stativex.account.LockReason;
 import stativex.exit.PlanRun;
-import stativex.interlock.SessionWindow;
-import stativex.interlock.SignalPeriod;
-import stativex.interlock.WindowSchedule;
-import stativex.market.Session;
 import stativex.market.Side;
 import stativex.market.Tape;
 import stativex.order.Bracket;
-import stativex.order.Cause;
-import stativex.order.Fill;
 import stativex.order.LeaveReason;
 import stativex.order.Order;
-import stativex.order.Owner;
-import stativex.order.Report;
 
 /**
  * The deterministic step: a print, a heartbeat or a command of the person goes in; decisions, orders and fills come out.
@@ -40,6 +30,7 @@ public final class Engine {
     private final DayBook days;
     private final Log log = new Log();
     private final Evaluator evaluator = new Evaluator(this);
+    private final Booking booking = new Booking(this);
     private final List<StrategyRun> runs = new ArrayList<>();
     private final List<Standpoint> standpoints = new ArrayList<>();
     private final MarketRun market;
@@ -63,7 +54,7 @@ public final class Engine {
         this.watch = new AccountWatch(account, state);
         this.days = new DayBook(state.balance());
         this.market = new MarketRun(setup.tape(), setup.contract(), account.fee(setup.contract().symbol()), ledger,
-                setup.terms(), new ByTheClock());
+                setup.terms(), new ByTheClock(this));
         for (Strategy strategy : setup.strategies()) {
             if (!strategy.contract().equals(setup.contract().symbol())) {
                 throw new IllegalArgumentException("strategy \"" + strategy.name() + "\" trades " + strategy.contract()
@@ -231,92 +222,6 @@ public final class Engine {
         days.end(market.now, ledger.balance());
     }
 
-    // ------------------------------------------------------------------ (0) what is timed before the input
-
-    private final class ByTheClock implements SessionClock.Moments {
-        @Override
-        public void sessionOpens(Session session) {
-            market.now = session.open();
-            for (StrategyRun run : runs) {
-                run.signals.heartbeat(session.open());
-                run.countAnew(SignalPeriod.SESSION);
-                if (!run.waiting.isEmpty()) {
-                    // the print that brought the clock here, if one did, is the first of the session and may be met
-                    int before = market.arriving ? market.lastPrint - 1 : market.lastPrint;
-                    evaluator.sendWaiting(run, new Cause(before, session.open()));
-                }
-            }
-        }
-
-        @Override
-        public void sessionEnds(Session ended) {
-            market.now = ended.close();
-            for (StrategyRun run : runs) {
-                if (run.bracket.leaveSent() && flatReason(run) != null) {
-                    market.exchange.assume(run.bracket, ended.close());
-                    reports(market);
-                }
-            }
-            for (StrategyRun run : runs) {
-                run.signals.heartbeat(ended.close());
-                if (run.series().isRenko() && run.signals.givesUpForming()) {
-                    run.trade.ifPresent(trade -> trade.formingBarDiscarded(run.signals.closed()));
-                }
-                evaluator.evaluateClosed(run, true);
-            }
-            if (ended.last()) {
-                market.exchange.closeDay(ended.close());
-                reports(market);
-            }
-        }
-
-        @Override
-        public void dayBegins(long at, Optional<LocalDate> date) {
-            market.now = at;
-            watch.beginDay(equity());
-            days.begin(at, date, equity());
-            dirty = true;
-            runs.forEach(run -> run.dayBegins(date));
-        }
-
-        @Override
-        public void barMoment(StrategyRun run, long at) {
-            market.now = at;
-            run.signals.heartbeat(at);
-            // what only an event at or after the session's close brings is too late for an entry in it
-            evaluator.evaluateClosed(run, market.event >= market.clock.session().orElseThrow().close());
-        }
-
-        @Override
-        public void windowMoment(StrategyRun run, long at) {
-            market.now = at;
-            WindowSchedule.Stretch stretch = run.stretch.orElseThrow();
-            begin(run, stretch, at);
-            if (stretch.end() == SessionWindow.End.FLATTEN && stretch.lastEntry() == at) {
-                run.windowFlat = true;
-                flatten(run, LeaveReason.WINDOW_END);
-            }
-            if (stretch.to() != at) {
-                run.nextWindowClock(at);
-                return;
-            }
-            if (stretch.end() == SessionWindow.End.CANCEL) {
-                cancelEntries(run);
-            }
-            run.windowsFrom(at);
-            run.stretch.ifPresent(next -> begin(run, next, at));
-        }
-
-        private void begin(StrategyRun run, WindowSchedule.Stretch stretch, long at) {
-            if (stretch.from() == at) {
-                run.windowFlat = false;
-            }
-            if (run.windowBegins(at)) {
-                run.countAnew(SignalPeriod.WINDOW);
-            }
-        }
-    }
-
     // ------------------------------------------------------------------ (4) stops of open trades
 
     private void manage(StrategyRun run, TradeRun trade, int print, long price) {
@@ -348,7 +253,7 @@ public final class Engine {
     }
 
     /** Why a strategy must be flat now; null when nothing asks for it. */
-    private LeaveReason flatReason(StrategyRun run) {
+    LeaveReason flatReason(StrategyRun run) {
         Optional<LockReason> why = watch.flatReason();
         if (why.isPresent()) {
             return switch (why.get()) {
@@ -361,7 +266,7 @@ public final class Engine {
         return run.windowFlat ? LeaveReason.WINDOW_END : null;
     }
 
-    private void flatten(StrategyRun run, LeaveReason reason) {
+    void flatten(StrategyRun run, LeaveReason reason) {
         cancelEntries(run);
         run.flattening = reason;
         if (run.bracket.open() > 0 && !run.bracket.leaveSent()) {
@@ -369,80 +274,17 @@ public final class Engine {
         }
     }
 
-    private void cancelEntries(StrategyRun run) {
+    void cancelEntries(StrategyRun run) {
         if (run.entering()) {
             market.orders.cancelEntries(run.bracket, market.because());
         }
     }
 
-    // ------------------------------------------------------------------ reports of the exchange
+    // ------------------------------------------------------------------ what is decided
 
-    /** Takes every report that the exchange has, one after the other. */
+    /** Takes every report that an exchange has, one after the other. */
     void reports(MarketRun of) {
-        for (Optional<Report> report = of.exchange.next(); report.isPresent(); report = of.exchange.next()) {
-            of.orders.apply(report.get());
-            switch (report.get()) {
-                case Report.Filled filled -> book(of, filled);
-                case Report.Rejected rejected -> rejected(of, rejected);
-                case Report.Accepted ignored -> {
-                    // the order says so itself; likewise the others
-                }
-                case Report.Changed ignored -> {
-                }
-                case Report.Triggered ignored -> {
-                }
-                case Report.Ended ignored -> {
-                }
-            }
-        }
-    }
-
-    private void book(MarketRun of, Report.Filled filled) {
-        Fill fill = Fill.of(filled, of.fee);
-        if (!dirty && of.lastInside >= 0) {
-            // nothing was held since equity was last noted: until the print before it was what it was
-            days.equity(of.tape.time(of.lastInside), equity());
-        }
-        of.holding.fill(fill.owner(), fill.buy(), fill.quantity(), fill.price(), fill.fee());
-        log.add(fill);
-        dirty = true;
-        StrategyRun run = run(fill.owner());
-        if (fill.role() == Order.Role.ENTRY) {
-            entered(run, filled.order().bracket(), fill);
-        } else {
-            TradeRun trade = run.trade.orElseThrow();
-            trade.left(fill);
-            if (trade.bracket().open() == 0) {
-                log.add(trade.view(run.signals.closed(), fill.time(), fill.print()));
-                run.trade = Optional.empty();
-            }
-        }
-    }
-
-    private StrategyRun run(Owner owner) {
-        return switch (owner) {
-            case Owner.Strategy s -> runs.get(s.index());
-            case Owner.Person ignored -> throw new IllegalStateException("the person has no orders of their own yet");
-        };
-    }
-
-    private void entered(StrategyRun run, Bracket bracket, Fill fill) {
-        if (run.once) {
-            run.sides.get(bracket.side()).on = false;
-        }
-        if (run.trade.isEmpty()) {
-            run.tradesToday++;
-            run.trade = Optional.of(new TradeRun(run.tradesToday, run, fill));
-        }
-        market.orders.carryOut(run.trade.get().entered(fill, market.tape.price(fill.print())), bracket,
-                market.because());
-    }
-
-    private void rejected(MarketRun of, Report.Rejected rejected) {
-        Order order = rejected.order();
-        StrategyRun run = run(order.owner());
-        decide(run, order.bracket().side(), run.signals.closed() - 1,
-                order.price() == Tape.NONE ? of.lastPrice : order.price(), new Decision.Rejected(rejected.why()));
+        booking.take(of);
     }
 
     void decide(StrategyRun run, Side side, int bar, long price, Decision.Outcome outcome) {
@@ -532,6 +374,11 @@ public final class Engine {
 
     Evaluator evaluator() {
         return evaluator;
+    }
+
+    /** Equity must be judged with the next print, whether or not anything is filled. */
+    void judgeNext() {
+        dirty = true;
     }
 
     /** Whether the next print must be judged even if nothing is filled, since it was not judged how things stand. */

@@ -1,36 +1,36 @@
 package stativex.rule;
 
-import java.math.BigDecimal;
-import java.math.MathContext;
 import java.time.DateTimeException;
 import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
 import org.antlr.v4.runtime.ParserRuleContext;
 import org.antlr.v4.runtime.Token;
-import stativex.market.Drawing;
 import stativex.market.Period;
 import stativex.market.Words;
-import stativex.rule.grammar.RuleParser;
 import stativex.study.OutputColumn;
-import stativex.study.StudyProblem;
+import stativex.rule.grammar.RuleParser;
 import stativex.study.Unit;
 
 /**
- * Makes columns and steps of a rule's form, on one series. A bare number beside a price is a price in the contract's
+ * Makes conditions of a rule's form, on one series; {@link ValueCompiler} makes their values. A bare number beside a price is a price in the contract's
  * decimals; a distance carries its unit ({@code 4 ticks}); values of unlike units cannot be compared.
  */
 final class Compiler {
-    private static final int MOST_BARS = 1_000_000;
-
     private final Scope scope;
     private final Program program;
+    private final ValueCompiler values;
 
     Compiler(Scope scope) {
         this.scope = scope;
         this.program = scope.program();
+        this.values = new ValueCompiler(scope, this);
+    }
+
+    /** An output that a name stands for. */
+    OutputColumn column(ParserRuleContext place, RuleParser.NameContext name) {
+        return values.column(place, name);
     }
 
     Condition condition(String text) {
@@ -38,12 +38,12 @@ final class Compiler {
     }
 
     Value value(String text) {
-        return sum(Reading.value(text).sum());
+        return values.sum(Reading.value(text).sum());
     }
 
     Value level(String text) {
         RuleParser.SumContext sum = Reading.value(text).sum();
-        Value value = literalAs(sum(sum), Unit.LEVEL, Ticks.OWN, sum);
+        Value value = values.literalAs(values.sum(sum), Unit.LEVEL, Ticks.OWN, sum);
         if (value.unit() != Unit.LEVEL) {
             throw Reading.problem(sum, "expected a price, found " + value.unit().words());
         }
@@ -71,7 +71,7 @@ final class Compiler {
 
     // ------------------------------------------------------------------ conditions
 
-    private Condition disjunction(RuleParser.DisjunctionContext context) {
+    Condition disjunction(RuleParser.DisjunctionContext context) {
         List<Condition> parts = new ArrayList<>();
         context.conjunction().forEach(part -> parts.add(conjunction(part)));
         String words = Reading.words(context);
@@ -110,9 +110,9 @@ final class Compiler {
             String text = words;
             condition = switch (timing) {
                 case RuleParser.OnAnyContext any ->
-                    kept(text, () -> new Combined.Lately(text, of, false, bars(any.NUMBER())));
+                    kept(text, () -> new Combined.Lately(text, of, false, ValueCompiler.bars(any.NUMBER())));
                 case RuleParser.OnEachContext each ->
-                    kept(text, () -> new Combined.Lately(text, of, true, bars(each.NUMBER())));
+                    kept(text, () -> new Combined.Lately(text, of, true, ValueCompiler.bars(each.NUMBER())));
                 case RuleParser.FirstTimeContext first -> {
                     Anchor anchor = anchor(first.anchor());
                     yield kept(text, () -> new Combined.FirstTime(text, of, anchor));
@@ -127,7 +127,7 @@ final class Compiler {
         return scope.known(words).orElseGet(() -> scope.keep(words, maker.get()));
     }
 
-    private Anchor anchor(RuleParser.AnchorContext context) {
+    Anchor anchor(RuleParser.AnchorContext context) {
         if (context.group() != null) {
             return new Anchor.Event(disjunction(context.group().disjunction()));
         }
@@ -139,19 +139,19 @@ final class Compiler {
         String words = Reading.words(context);
         return switch (context) {
             case RuleParser.ComparisonContext c -> {
-                Value[] pair = pair(c, c.sum(0), c.sum(1));
+                Value[] pair = values.pair(c, c.sum(0), c.sum(1));
                 Conditions.Relation relation = Conditions.Relation.of(Reading.words(c.comparator()));
                 yield kept(words, () -> new Conditions.Comparison(words, pair[0], relation, pair[1]));
             }
             case RuleParser.CrossContext c -> {
-                Value[] pair = pair(c, c.sum(0), c.sum(1));
+                Value[] pair = values.pair(c, c.sum(0), c.sum(1));
                 boolean rises = c.crossing().RISES() != null;
                 yield kept(words, () -> new Conditions.Cross(words, pair[0], rises, pair[1]));
             }
             case RuleParser.SlopeContext s -> {
-                Value value = ordered(s.sum());
+                Value value = values.ordered(s.sum());
                 int way = s.trend().RISING() != null ? 1 : s.trend().FALLING() != null ? -1 : 0;
-                int bars = s.NUMBER() == null ? 1 : bars(s.NUMBER());
+                int bars = s.NUMBER() == null ? 1 : ValueCompiler.bars(s.NUMBER());
                 yield kept(words, () -> new Conditions.Slope(words, value, way, bars));
             }
             case RuleParser.HoursContext h -> {
@@ -160,7 +160,7 @@ final class Compiler {
             }
             case RuleParser.GroupedContext g -> disjunction(g.group().disjunction());
             case RuleParser.FlaggedContext f -> {
-                Value value = sum(f.sum());
+                Value value = values.sum(f.sum());
                 if (value.unit() != Unit.FLAG) {
                     throw Reading.problem(f, Reading.words(f) + " is " + value.unit().words()
                             + ": expected a relation such as > or \"rises through\" and a second value");
@@ -215,325 +215,5 @@ final class Compiler {
         } catch (DateTimeException e) {
             throw Reading.problem(token, "expected a time of day from 00:00 to 23:59, found " + token.getText());
         }
-    }
-
-    private Value[] pair(ParserRuleContext place, RuleParser.SumContext a, RuleParser.SumContext b) {
-        Value left = ordered(a);
-        Value right = ordered(b);
-        left = literalAs(left, right.unit(), right.ticks(), a);
-        right = literalAs(right, left.unit(), left.ticks(), b);
-        if (left.unit() != right.unit()) {
-            throw Reading.problem(place, Reading.words(a) + " is " + left.unit().words() + " and " + Reading.words(b)
-                    + " is " + right.unit().words() + ": they cannot be compared");
-        }
-        together(place, a, left, b, right);
-        return new Value[]{left, right};
-    }
-
-    /** Prices and distances of two contracts are of unlike ticks. */
-    private static void together(ParserRuleContext place, ParserRuleContext a, Value left, ParserRuleContext b,
-            Value right) {
-        if (left.ticks().with(right.ticks()).isEmpty()) {
-            throw Reading.problem(place, Reading.words(a) + " counts ticks of " + left.ticks().words() + " and "
-                    + Reading.words(b) + " those of " + right.ticks().words()
-                    + ": they cannot be mixed; plain numbers of both can, such as a rate of change or an RSI");
-        }
-    }
-
-    private Value ordered(RuleParser.SumContext context) {
-        Value value = sum(context);
-        if (value.unit() == Unit.FLAG) {
-            throw Reading.problem(context, Reading.words(context)
-                    + " is a yes or no, a condition by itself: it is not compared");
-        }
-        return value;
-    }
-
-    // ------------------------------------------------------------------ values
-
-    /** A bare number takes the unit of what stands beside it. */
-    private Value literalAs(Value value, Unit unit, Ticks of, ParserRuleContext place) {
-        if (!(value instanceof Values.Literal literal) || literal.unit() != Unit.NUMBER || unit == Unit.NUMBER
-                || unit == Unit.FLAG) {
-            return value;
-        }
-        if (unit == Unit.DISTANCE) {
-            throw Reading.problem(place, "a distance needs its unit: write \"" + Reading.words(place) + " ticks\"");
-        }
-        double ticks = BigDecimal.valueOf(literal.number())
-                .divide(program.tickSize(of), MathContext.DECIMAL64)
-                .doubleValue();
-        return scope.add(new Values.Literal(value.text(), ticks, Unit.LEVEL));
-    }
-
-    private Value sum(RuleParser.SumContext context) {
-        Value value = product(context.product(0));
-        StringBuilder words = new StringBuilder(Reading.words(context.product(0)));
-        for (int i = 1; i < context.product().size(); i++) {
-            char operator = context.getChild(2 * i - 1).getText().charAt(0);
-            Value right = product(context.product(i));
-            words.append(' ').append(operator).append(' ').append(Reading.words(context.product(i)));
-            Unit unit = added(context, operator, value, right, context.product(i));
-            together(context, context.product(i - 1), value, context.product(i), right);
-            Value left = value;
-            String text = words.toString();
-            value = keptValue(text, () -> new Derived.Arithmetic(text, operator, left, right, unit));
-        }
-        return value;
-    }
-
-    private Value keptValue(String words, java.util.function.Supplier<Value> maker) {
-        return scope.knownValue(words).orElseGet(() -> scope.keep(words, maker.get()));
-    }
-
-    private Unit added(ParserRuleContext place, char operator, Value left, Value right, ParserRuleContext rightPlace) {
-        Unit a = left.unit();
-        Unit b = right.unit();
-        if (a == b && a != Unit.LEVEL && a != Unit.FLAG) {
-            return a;
-        }
-        if (a == Unit.LEVEL && b == Unit.LEVEL && operator == '-') {
-            return Unit.DISTANCE;
-        }
-        if (a == Unit.LEVEL && b == Unit.DISTANCE || a == Unit.DISTANCE && b == Unit.LEVEL && operator == '+') {
-            return Unit.LEVEL;
-        }
-        if (right instanceof Values.Literal && b == Unit.NUMBER) {
-            throw Reading.problem(rightPlace,
-                    "a distance needs its unit: write \"" + Reading.words(rightPlace) + " ticks\"");
-        }
-        throw Reading.problem(place, a.words() + " " + operator + " " + b.words() + " has no meaning");
-    }
-
-    private Value product(RuleParser.ProductContext context) {
-        Value value = unary(context.unary(0));
-        StringBuilder words = new StringBuilder(Reading.words(context.unary(0)));
-        for (int i = 1; i < context.unary().size(); i++) {
-            char operator = context.getChild(2 * i - 1).getText().charAt(0);
-            Value right = unary(context.unary(i));
-            words.append(' ').append(operator).append(' ').append(Reading.words(context.unary(i)));
-            Unit a = value.unit();
-            Unit b = right.unit();
-            Unit unit;
-            if (b == Unit.NUMBER && (a == Unit.NUMBER || a == Unit.DISTANCE)) {
-                unit = a;
-            } else if (operator == '*' && a == Unit.NUMBER && b == Unit.DISTANCE) {
-                unit = Unit.DISTANCE;
-            } else if (operator == '/' && a == Unit.DISTANCE && b == Unit.DISTANCE) {
-                unit = Unit.NUMBER;
-            } else {
-                throw Reading.problem(context, a.words() + " " + operator + " " + b.words() + " has no meaning");
-            }
-            together(context, context.unary(i - 1), value, context.unary(i), right);
-            Value left = value;
-            String text = words.toString();
-            value = keptValue(text, () -> new Derived.Arithmetic(text, operator, left, right, unit));
-        }
-        return value;
-    }
-
-    private Value unary(RuleParser.UnaryContext context) {
-        return switch (context) {
-            case RuleParser.MinusContext minus -> {
-                Value inner = unary(minus.unary());
-                if (inner instanceof Values.Literal literal) {
-                    yield scope.add(new Values.Literal("-" + inner.text(), -literal.number(), literal.unit()));
-                }
-                if (inner.unit() == Unit.LEVEL || inner.unit() == Unit.FLAG) {
-                    throw Reading.problem(minus, "minus " + inner.unit().words() + " has no meaning");
-                }
-                String words = Reading.words(minus);
-                yield keptValue(words, () -> new Derived.Arithmetic(words, '-',
-                        scope.add(new Values.Literal("0", 0, inner.unit())), inner, inner.unit()));
-            }
-            case RuleParser.PositiveContext positive -> term(positive.term());
-            default -> throw new IllegalStateException("unknown form " + context.getText());
-        };
-    }
-
-    private Value term(RuleParser.TermContext context) {
-        Value value = atom(context.atom());
-        StringBuilder words = new StringBuilder(Reading.words(context.atom()));
-        for (RuleParser.SuffixContext suffix : context.suffix()) {
-            words.append(' ').append(Reading.words(suffix));
-            Value of = value;
-            String text = words.toString();
-            value = switch (suffix) {
-                case RuleParser.EarlierContext earlier -> {
-                    int bars = bars(earlier.NUMBER());
-                    if (of instanceof Values.Literal) {
-                        throw Reading.problem(context,
-                                "a number is the same at every bar: \"bars before\" needs a name before it");
-                    }
-                    yield keptValue(text, () -> new Derived.Earlier(text, of, bars));
-                }
-                case RuleParser.HeldContext held -> {
-                    Condition when = disjunction(held.group().disjunction());
-                    yield keptValue(text, () -> new Derived.Held(text, of, when));
-                }
-                default -> throw new IllegalStateException("unknown form " + suffix.getText());
-            };
-        }
-        return value;
-    }
-
-    private Value atom(RuleParser.AtomContext context) {
-        String words = Reading.words(context);
-        return switch (context) {
-            case RuleParser.NumberContext number -> scope.add(new Values.Literal(words,
-                    Double.parseDouble(number.NUMBER().getText()),
-                    number.TICK() != null || number.TICKS() != null ? Unit.DISTANCE : Unit.NUMBER));
-            case RuleParser.SinceEntryContext entry -> fact(entry, Program.Fact.BARS_SINCE_ENTRY);
-            case RuleParser.PositionContext position -> fact(position, position.RESULT() != null
-                    ? Program.Fact.OPEN_RESULT
-                    : position.BEST() != null ? Program.Fact.BEST_EXCURSION : Program.Fact.WORST_EXCURSION);
-            case RuleParser.SinceContext since -> since(since, words);
-            case RuleParser.TimesSinceContext times -> {
-                Condition of = disjunction(times.group().disjunction());
-                Anchor anchor = anchor(times.anchor());
-                yield keptValue(words, () -> new Counts.Times(words, of, anchor));
-            }
-            case RuleParser.TimesLastContext times -> {
-                Condition of = disjunction(times.group().disjunction());
-                int bars = bars(times.NUMBER());
-                yield keptValue(words, () -> new Counts.TimesLast(words, of, bars));
-            }
-            case RuleParser.DrawnContext drawn -> drawn(drawn, words);
-            case RuleParser.FormingContext forming -> forming(forming, words);
-            case RuleParser.CallContext call -> call(call, words);
-            case RuleParser.NamedContext named -> name(named.name());
-            case RuleParser.BracketsContext brackets -> sum(brackets.sum());
-            default -> throw new IllegalStateException("unknown form " + context.getText());
-        };
-    }
-
-    private Value fact(ParserRuleContext place, Program.Fact fact) {
-        if (!scope.isSignal()) {
-            throw Reading.problem(place, "a position is known on the signal series only");
-        }
-        return program.fact(fact);
-    }
-
-    private Value since(RuleParser.SinceContext since, String words) {
-        if (since.anchor().group() == null) {
-            OutputColumn starts = ((Anchor.Open) anchor(since.anchor())).starts();
-            return keptValue(words, () -> new Counts.SinceOpen(words, starts));
-        }
-        Condition when = disjunction(since.anchor().group().disjunction());
-        return keptValue(words, () -> new Counts.Since(words, when));
-    }
-
-    private Value drawn(RuleParser.DrawnContext context, String words) {
-        String quoted = context.STRING().getText();
-        String name = quoted.substring(1, quoted.length() - 1);
-        List<String> known = program.blueprint().drawings().stream().map(Drawing::name).toList();
-        Drawing drawing = program.drawing(name)
-                .orElseThrow(() -> Reading.problem(context.STRING().getSymbol(), known.isEmpty()
-                        ? "nothing is drawn that a rule could name: \"" + name + "\" is not there"
-                        : "expected one of " + String.join(", ", known) + "; found \"" + name + "\""
-                                + Words.didYouMean(name, known)));
-        return keptValue(words, () -> new Values.Drawn(words, drawing, scope.frame()));
-    }
-
-    private Value call(RuleParser.CallContext call, String words) {
-        String function = call.NAME().getText();
-        List<RuleParser.SumContext> given = call.sum();
-        int wants = switch (function) {
-            case "abs" -> 1;
-            case "min", "max" -> 2;
-            default ->
-                throw Reading.problem(call.NAME().getSymbol(), "expected abs, min or max before a bracket, found \""
-                        + function + "\"" + Words.didYouMean(function, List.of("abs", "min", "max")));
-        };
-        if (given.size() != wants) {
-            throw Reading.problem(call, function + " takes " + wants + (wants == 1 ? " value" : " values") + ", found "
-                    + given.size());
-        }
-        if (wants == 1) {
-            Value of = ordered(given.getFirst());
-            if (of.unit() == Unit.LEVEL) {
-                throw Reading.problem(call, "abs of a price has no meaning");
-            }
-            return keptValue(words, () -> new Derived.Call(words, (a, b) -> Math.abs(a), of, of, of.unit()));
-        }
-        Value[] pair = pair(call, given.getFirst(), given.getLast());
-        boolean least = function.equals("min");
-        return keptValue(words, () -> new Derived.Call(words, least ? Math::min : Math::max, pair[0], pair[1],
-                pair[0].unit()));
-    }
-
-    /** The column behind a name that can be said here. */
-    OutputColumn column(ParserRuleContext place, RuleParser.NameContext name) {
-        return place instanceof RuleParser.FormingContext forming
-                ? forming(forming, Reading.words(forming)).column()
-                : name(name).column();
-    }
-
-    private Value name(RuleParser.NameContext context) {
-        String text = context.getText();
-        String series = scope.isSignal() ? seriesOf(text) : "";
-        if (series.isEmpty()) {
-            return keptValue(text, () -> new Values.Named(text, column(context, scope, text), scope.ticks()));
-        }
-        OtherSeries other = program.other(series).orElseThrow();
-        return keptValue(text, () -> new Values.Seen(text, other,
-                column(context, other.scope(), within(series, text)), false));
-    }
-
-    private Value forming(RuleParser.FormingContext context, String words) {
-        String text = context.name().getText();
-        String series = scope.isSignal() ? seriesOf(text) : "";
-        if (series.isEmpty()) {
-            throw Reading.problem(context, "forming looks at the unfinished bar of another series, such as"
-                    + " forming trend.close: a rule is evaluated when its own bar has closed");
-        }
-        return keptValue(words, () -> {
-            OtherSeries watched = program.watched(series);
-            Value seen = new Values.Seen(words, watched,
-                    column(context.name(), watched.scope(), within(series, text)), true);
-            scope.add(watched);
-            return seen;
-        });
-    }
-
-    /** The further series that a name belongs to: {@code trend.close}, or a study that sits on it; empty for the signal's. */
-    private String seriesOf(String text) {
-        String first = text.split("\\.")[0];
-        if (program.blueprint().series().stream().anyMatch(s -> s.name().equals(first))) {
-            return first;
-        }
-        return program.blueprint().studies().stream().filter(s -> s.name().equals(first)).findFirst()
-                .flatMap(s -> s.on()).orElse("");
-    }
-
-    private static String within(String series, String text) {
-        return text.startsWith(series + ".") ? text.substring(series.length() + 1) : text;
-    }
-
-    private OutputColumn column(ParserRuleContext place, Scope where, String text) {
-        Optional<OutputColumn> column;
-        try {
-            column = where.column(text);
-        } catch (StudyProblem e) {
-            throw Reading.problem(place, e.getMessage());
-        }
-        return column.orElseThrow(() -> {
-            String outputs = where.names().stream().filter(n -> n.startsWith(text + ".")).limit(12)
-                    .collect(java.util.stream.Collectors.joining(", "));
-            if (!outputs.isEmpty()) {
-                return Reading.problem(place, text + " has several values, say which: " + outputs);
-            }
-            return Reading.problem(place, where.isSignal() || where != scope
-                    ? scope.unknown(text)
-                    : where.unknown(text));
-        });
-    }
-
-    private static int bars(org.antlr.v4.runtime.tree.TerminalNode number) {
-        String bars = number.getText();
-        if (!bars.matches("[1-9][0-9]{0,6}") || Integer.parseInt(bars) > MOST_BARS) {
-            throw Reading.problem(number.getSymbol(), "expected a whole number of bars from 1 on, found " + bars);
-        }
-        return Integer.parseInt(bars);
     }
 }

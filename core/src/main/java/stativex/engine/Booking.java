@@ -1,0 +1,86 @@
+package stativex.engine;
+
+import java.util.Optional;
+import stativex.market.Tape;
+import stativex.order.Bracket;
+import stativex.order.Fill;
+import stativex.order.Order;
+import stativex.order.Owner;
+import stativex.order.Report;
+
+/** Takes what an exchange reports: orders change, fills are booked, trades open and end, their plans are asked. */
+final class Booking {
+    private final Engine engine;
+
+    Booking(Engine engine) {
+        this.engine = engine;
+    }
+
+    /** Takes every report that the exchange has, one after the other. */
+    void take(MarketRun of) {
+        for (Optional<Report> report = of.exchange.next(); report.isPresent(); report = of.exchange.next()) {
+            of.orders.apply(report.get());
+            switch (report.get()) {
+                case Report.Filled filled -> book(of, filled);
+                case Report.Rejected rejected -> rejected(of, rejected);
+                case Report.Accepted ignored -> {
+                    // the order says so itself; likewise the others
+                }
+                case Report.Changed ignored -> {
+                }
+                case Report.Triggered ignored -> {
+                }
+                case Report.Ended ignored -> {
+                }
+            }
+        }
+    }
+
+    private void book(MarketRun of, Report.Filled filled) {
+        Fill fill = Fill.of(filled, of.fee);
+        if (!engine.isDirty() && of.lastInside >= 0) {
+            // nothing was held since equity was last noted: until the print before it was what it was
+            engine.days().equity(of.tape.time(of.lastInside), engine.equity());
+        }
+        of.holding.fill(fill.owner(), fill.buy(), fill.quantity(), fill.price(), fill.fee());
+        engine.log().add(fill);
+        engine.judgeNext();
+        StrategyRun run = run(fill.owner());
+        if (fill.role() == Order.Role.ENTRY) {
+            entered(run, filled.order().bracket(), fill);
+        } else {
+            TradeRun trade = run.trade.orElseThrow();
+            trade.left(fill);
+            if (trade.bracket().open() == 0) {
+                engine.log().add(trade.view(run.signals.closed(), fill.time(), fill.print()));
+                run.trade = Optional.empty();
+            }
+        }
+    }
+
+    private StrategyRun run(Owner owner) {
+        return switch (owner) {
+            case Owner.Strategy s -> engine.runs().get(s.index());
+            case Owner.Person ignored -> throw new IllegalStateException("the person has no orders of their own yet");
+        };
+    }
+
+    private void entered(StrategyRun run, Bracket bracket, Fill fill) {
+        if (run.once) {
+            run.sides.get(bracket.side()).on = false;
+        }
+        if (run.trade.isEmpty()) {
+            run.tradesToday++;
+            run.trade = Optional.of(new TradeRun(run.tradesToday, run, fill));
+        }
+        run.market.orders.carryOut(run.trade.get().entered(fill, run.market.tape.price(fill.print())), bracket,
+                run.market.because());
+    }
+
+    private void rejected(MarketRun of, Report.Rejected rejected) {
+        Order order = rejected.order();
+        StrategyRun run = run(order.owner());
+        engine.decide(run, order.bracket().side(), run.signals.closed() - 1,
+                order.price() == Tape.NONE ? of.lastPrice : order.price(), new Decision.Rejected(rejected.why()));
+    }
+}

@@ -1,0 +1,102 @@
+package stativex.engine;
+
+import java.time.LocalDate;
+import java.util.Optional;
+import stativex.interlock.SessionWindow;
+import stativex.interlock.SignalPeriod;
+import stativex.interlock.WindowSchedule;
+import stativex.market.Session;
+import stativex.order.Cause;
+import stativex.order.LeaveReason;
+
+/** Step (0): what the clock of a market brings, sessions and days, bars that end by it, windows. */
+final class ByTheClock implements SessionClock.Moments {
+    private final Engine engine;
+
+    ByTheClock(Engine engine) {
+        this.engine = engine;
+    }
+
+    @Override
+    public void sessionOpens(Session session) {
+        engine.market().now = session.open();
+        for (StrategyRun run : engine.runs()) {
+            run.signals.heartbeat(session.open());
+            run.countAnew(SignalPeriod.SESSION);
+            if (!run.waiting.isEmpty()) {
+                // the print that brought the clock here, if one did, is the first of the session and may be met
+                int before = engine.market().arriving ? engine.market().lastPrint - 1 : engine.market().lastPrint;
+                engine.evaluator().sendWaiting(run, new Cause(before, session.open()));
+            }
+        }
+    }
+
+    @Override
+    public void sessionEnds(Session ended) {
+        engine.market().now = ended.close();
+        for (StrategyRun run : engine.runs()) {
+            if (run.bracket.leaveSent() && engine.flatReason(run) != null) {
+                engine.market().exchange.assume(run.bracket, ended.close());
+                engine.reports(engine.market());
+            }
+        }
+        for (StrategyRun run : engine.runs()) {
+            run.signals.heartbeat(ended.close());
+            if (run.series().isRenko() && run.signals.givesUpForming()) {
+                run.trade.ifPresent(trade -> trade.formingBarDiscarded(run.signals.closed()));
+            }
+            engine.evaluator().evaluateClosed(run, true);
+        }
+        if (ended.last()) {
+            engine.market().exchange.closeDay(ended.close());
+            engine.reports(engine.market());
+        }
+    }
+
+    @Override
+    public void dayBegins(long at, Optional<LocalDate> date) {
+        engine.market().now = at;
+        engine.watch().beginDay(engine.equity());
+        engine.days().begin(at, date, engine.equity());
+        engine.judgeNext();
+        engine.runs().forEach(run -> run.dayBegins(date));
+    }
+
+    @Override
+    public void barMoment(StrategyRun run, long at) {
+        engine.market().now = at;
+        run.signals.heartbeat(at);
+        // what only an event at or after the session's close brings is too late for an entry in it
+        engine.evaluator().evaluateClosed(run,
+                engine.market().event >= engine.market().clock.session().orElseThrow().close());
+    }
+
+    @Override
+    public void windowMoment(StrategyRun run, long at) {
+        engine.market().now = at;
+        WindowSchedule.Stretch stretch = run.stretch.orElseThrow();
+        begin(run, stretch, at);
+        if (stretch.end() == SessionWindow.End.FLATTEN && stretch.lastEntry() == at) {
+            run.windowFlat = true;
+            engine.flatten(run, LeaveReason.WINDOW_END);
+        }
+        if (stretch.to() != at) {
+            run.nextWindowClock(at);
+            return;
+        }
+        if (stretch.end() == SessionWindow.End.CANCEL) {
+            engine.cancelEntries(run);
+        }
+        run.windowsFrom(at);
+        run.stretch.ifPresent(next -> begin(run, next, at));
+    }
+
+    private void begin(StrategyRun run, WindowSchedule.Stretch stretch, long at) {
+        if (stretch.from() == at) {
+            run.windowFlat = false;
+        }
+        if (run.windowBegins(at)) {
+            run.countAnew(SignalPeriod.WINDOW);
+        }
+    }
+}
