@@ -109,18 +109,74 @@ public record Snapshot(int print, long time, Optional<Long> lastPrice, Optional<
             boolean leaving) {}
 
     /**
-     * @param lanes by side, the last one being the whole rule
+     * One strategy as it stands.
+     *
+     * @param trade that is open, as a trade so far, and {@code position} as its orders hold it
+     * @param headroom before each line
      * @param dayOccurrences its windows in the trading day
-     * @param interlocks in the order in which they are asked
-     * @param state what it is doing, or why it does nothing
-     * @param decisions of the strategy, in order; likewise finished trades
-     * @param history where its evaluation begins, and whether the tape has all of the history before
-     * @param result since the start, open result included, after fees
+     * @param decisions of the strategy, in order; likewise finished {@code trades}
      */
-    public record StrategyView(int index, Strategy strategy, Mode mode, boolean longOn, boolean shortOn, boolean once,
-            BarSeries.View bars, Optional<BarSeries.Forming> forming, List<StudyView> studies,
-            Map<Side, List<Lane>> lanes, Optional<Trade> trade, Optional<PositionView> position, int takenToday,
-            int declinedToday, int wouldBeToday, long result, List<Headroom> headroom,
-            List<WindowSchedule.Occurrence> dayOccurrences, List<InterlockView> interlocks, StrategyState state,
-            History history, List<Decision> decisions, List<Trade> trades) {}
+    public record StrategyView(int index, Strategy strategy, Switches switches, Picture picture, Standing standing,
+            Today today, Optional<Trade> trade, Optional<PositionView> position, List<Headroom> headroom,
+            List<WindowSchedule.Occurrence> dayOccurrences, List<Decision> decisions, List<Trade> trades) {
+
+        /** What the person has switched. */
+        public record Switches(Mode mode, boolean longOn, boolean shortOn, boolean once) {}
+
+        /** What its chart shows. @param lanes by side, the last one being the whole rule */
+        public record Picture(BarSeries.View bars, Optional<BarSeries.Forming> forming, List<StudyView> studies,
+                Map<Side, List<Lane>> lanes) {}
+
+        /**
+         * Whether it trades, and why not.
+         *
+         * @param interlocks in the order in which they are asked
+         * @param state what it is doing, or why it does nothing
+         * @param history where its evaluation begins, and whether the tape has all of the history before
+         */
+        public record Standing(List<InterlockView> interlocks, StrategyState state, History history) {}
+
+        /** @param result since the start, open result included, after fees */
+        public record Today(int taken, int declined, int wouldBe, long result) {}
+
+        public Mode mode() {
+            return switches.mode();
+        }
+
+        public boolean longOn() {
+            return switches.longOn();
+        }
+
+        public boolean shortOn() {
+            return switches.shortOn();
+        }
+
+        public boolean once() {
+            return switches.once();
+        }
+
+        public BarSeries.View bars() {
+            return picture.bars();
+        }
+
+        public Optional<BarSeries.Forming> forming() {
+            return picture.forming();
+        }
+
+        public List<StudyView> studies() {
+            return picture.studies();
+        }
+
+        public Map<Side, List<Lane>> lanes() {
+            return picture.lanes();
+        }
+
+        public List<InterlockView> interlocks() {
+            return standing.interlocks();
+        }
+
+        public StrategyState state() {
+            return standing.state();
+        }
+    }
 }

@@ -65,15 +65,15 @@ final class SnapshotMaker {
         run.sides.forEach((side, rule) -> lanes.put(side, lanes(run, rule, forming)));
         int closed = run.signals.closed();
         Optional<Trade> trade = run.trade.map(t -> t.view(closed, time, market.lastPrint));
-        List<Headroom> headroom = headroom(run);
         Standpoint standpoint = engine.standpoint(run);
-        int[] counts = countToday(run);
-        return new Snapshot.StrategyView(run.index, run.strategy, run.mode, run.isOn(Side.LONG), run.isOn(Side.SHORT),
-                run.once, run.series().view(closed), run.signals.forming(market.lastPrint, time), studies, lanes, trade,
-                run.trade.map(t -> position(run, t, trade.orElseThrow())), counts[0], counts[1], counts[2],
-                market.lastPrice == Tape.NONE ? 0 : run.position.result(), headroom,
-                occurrences(run), Interlocks.views(standpoint, standpoint.proposals()), standpoint.state(), run.history,
-                engine.log().decisions(run.index), engine.log().trades(run.index));
+        return new Snapshot.StrategyView(run.index, run.strategy,
+                new Snapshot.StrategyView.Switches(run.mode, run.isOn(Side.LONG), run.isOn(Side.SHORT), run.once),
+                new Snapshot.StrategyView.Picture(run.series().view(closed),
+                        run.signals.forming(market.lastPrint, time), studies, lanes),
+                new Snapshot.StrategyView.Standing(Interlocks.views(standpoint, standpoint.proposals()),
+                        standpoint.state(), run.history),
+                today(run), trade, run.trade.map(t -> position(run, t, trade.orElseThrow())), headroom(run),
+                occurrences(run), engine.log().decisions(run.index), engine.log().trades(run.index));
     }
 
     private static List<Snapshot.Lane> lanes(StrategyRun run, StrategyRun.SideRun rule, boolean forming) {
@@ -112,22 +112,24 @@ final class SnapshotMaker {
         return List.copyOf(headroom);
     }
 
-    private int[] countToday(StrategyRun run) {
-        int[] counts = new int[3];
+    private Snapshot.StrategyView.Today today(StrategyRun run) {
+        int taken = 0;
+        int declined = 0;
+        int wouldBe = 0;
         List<Decision> decisions = engine.log().decisions(run.index);
         long from = dayBegin();
         for (int i = decisions.size() - 1; i >= 0 && decisions.get(i).time() >= from; i--) {
-            Decision decision = decisions.get(i);
-            switch (decision.kind()) {
-                case TAKEN -> counts[0]++;
-                case DECLINED, REJECTED -> counts[1]++;
-                case WOULD_BE -> counts[2]++;
+            switch (decisions.get(i).kind()) {
+                case TAKEN -> taken++;
+                case DECLINED, REJECTED -> declined++;
+                case WOULD_BE -> wouldBe++;
                 case LOCKED -> {
                     // a lock is the account's
                 }
             }
         }
-        return counts;
+        return new Snapshot.StrategyView.Today(taken, declined, wouldBe,
+                market.lastPrice == Tape.NONE ? 0 : run.position.result());
     }
 
     private long dayBegin() {

@@ -12,19 +12,41 @@ import stativex.order.Order;
  * @param version a fingerprint of its document with its exit plan, carried by every result
  * @param contract symbol of the contract it trades
  * @param signals what it looks at and when it judges
- * @param longSide empty: the side does not exist
- * @param maximumPosition most contracts, open and resting entries together
- * @param adds whether a further entry may join an open trade
- * @param reverse a signal against an open position turns it round
- * @param windows empty: every hour
- * @param tradesADay empty: no limit
- * @param once a side switches itself off after its entry fills
- * @param historyDays trading days of the tape that only feed the studies before the first evaluated one
+ * @param historyDays trading days that only feed the studies before the first evaluated one
  */
-public record Strategy(String name, String version, String contract, SignalPlan signals,
-        Optional<SideRule> longSide, Optional<SideRule> shortSide, Entry entry, int maximumPosition, boolean adds,
-        boolean reverse,
-        ExitPlan plan, List<SessionWindow> windows, Optional<Integer> tradesADay, boolean once, int historyDays) {
+public record Strategy(String name, String version, String contract, SignalPlan signals, Sides sides, Entry entry,
+        Limits limits, ExitPlan plan, int historyDays) {
+
+    /** @param longSide empty: the side does not exist; likewise the short one */
+    public record Sides(Optional<SideRule> longSide, Optional<SideRule> shortSide) {
+        public Sides {
+            if (longSide.isEmpty() && shortSide.isEmpty()) {
+                throw new IllegalArgumentException("expected a rule for long, short or both, found none");
+            }
+        }
+    }
+
+    /**
+     * How often and how much it may enter.
+     *
+     * @param maximumPosition most contracts, open and resting entries together
+     * @param adds whether a further entry may join an open trade
+     * @param reverse a signal against an open position turns it round
+     * @param windows empty: every hour
+     * @param tradesADay empty: no limit
+     * @param once a side switches itself off after its entry fills
+     */
+    public record Limits(int maximumPosition, boolean adds, boolean reverse, List<SessionWindow> windows,
+            Optional<Integer> tradesADay, boolean once) {
+        public Limits {
+            windows = List.copyOf(windows);
+            tradesADay.ifPresent(most -> {
+                if (most < 1) {
+                    throw new IllegalArgumentException("expected trades a day of 1 or more, found " + most);
+                }
+            });
+        }
+    }
 
     /**
      * @param rule condition in the rule language
@@ -108,26 +130,55 @@ public record Strategy(String name, String version, String contract, SignalPlan 
     }
 
     public Strategy {
-        windows = List.copyOf(windows);
-        if (longSide.isEmpty() && shortSide.isEmpty()) {
-            throw new IllegalArgumentException("expected a rule for long, short or both, found none");
-        }
-        if (maximumPosition < entry.quantity()) {
+        if (limits.maximumPosition() < entry.quantity()) {
             throw new IllegalArgumentException("expected a maximum position of at least the entry's " + entry.quantity()
-                    + " contracts, found " + maximumPosition);
+                    + " contracts, found " + limits.maximumPosition());
         }
-        tradesADay.ifPresent(most -> {
-            if (most < 1) {
-                throw new IllegalArgumentException("expected trades a day of 1 or more, found " + most);
-            }
-        });
         if (historyDays < 0) {
             throw new IllegalArgumentException("expected history of 0 days or more, found " + historyDays);
         }
     }
 
+    public Optional<SideRule> longSide() {
+        return sides.longSide();
+    }
+
+    public Optional<SideRule> shortSide() {
+        return sides.shortSide();
+    }
+
+    /** Most contracts, open and resting entries together. */
+    public int maximumPosition() {
+        return limits.maximumPosition();
+    }
+
+    /** Whether a further entry may join an open trade. */
+    public boolean adds() {
+        return limits.adds();
+    }
+
+    /** Whether a signal against an open position turns it round. */
+    public boolean reverse() {
+        return limits.reverse();
+    }
+
+    /** Empty: every hour. */
+    public List<SessionWindow> windows() {
+        return limits.windows();
+    }
+
+    /** Empty: no limit. */
+    public Optional<Integer> tradesADay() {
+        return limits.tradesADay();
+    }
+
+    /** Whether a side switches itself off after its entry fills. */
+    public boolean once() {
+        return limits.once();
+    }
+
     public Optional<SideRule> side(stativex.market.Side side) {
-        return side == stativex.market.Side.LONG ? longSide : shortSide;
+        return side == stativex.market.Side.LONG ? sides.longSide() : sides.shortSide();
     }
 
     /** Whether its entries have a price of their own. */
@@ -144,7 +195,7 @@ public record Strategy(String name, String version, String contract, SignalPlan 
         if (entry.marketAfterSeconds().isPresent()) {
             missing.add("turning a resting entry to the market");
         }
-        if (reverse) {
+        if (limits.reverse()) {
             missing.add("reversing a position");
         }
         return missing;

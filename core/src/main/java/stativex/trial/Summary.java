@@ -1,5 +1,6 @@
 package stativex.trial;
 
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -16,19 +17,116 @@ import stativex.market.Contract;
 /**
  * The results of a run. Money in ten-thousandths; ratios are doubles. Definitions: SEMANTICS, "Results".
  *
- * @param winRate trades with net &gt; 0 ÷ all; empty without trades
- * @param profitFactor Σ net of winners ÷ Σ |net| of losers; empty without losses
- * @param expectancyR mean of net ÷ R; empty without trades that have a stop
- * @param averageTrade net ÷ trades in ten-thousandths, half away from zero; empty without trades
- * @param killingCost extra cost per contract, both sides together, at which net becomes zero, ten-thousandths rounded down; empty
- *     unless net is above 0
- * @param declined count by reason, in order of first appearance
+ * @param decisions count by kind, in order of first appearance; likewise {@code declined} by reason
  */
-public record Summary(int trades, int wins, OptionalDouble winRate, OptionalDouble profitFactor, long gross, long fees,
-        long net, long slippage, long gaps, OptionalLong averageTrade, OptionalDouble payoff,
-        OptionalDouble expectancyR, long largestLoss, long deepestDrawdown, long longestDrawdown,
-        Optional<DayBook.Day> worstDay, Optional<DayBook.Day> bestDay, List<DayBook.Day> days,
-        Optional<Long> killingCost, Map<Decision.Kind, Integer> decisions, Map<Reason, Integer> declined) {
+public record Summary(Count count, Result result, Ratios ratios, Equity equity, Map<Decision.Kind, Integer> decisions,
+        Map<Reason, Integer> declined) {
+
+    /** @param wins trades with net &gt; 0 */
+    public record Count(int trades, int wins) {}
+
+    /**
+     * @param slippage money lost to the slippage setting; {@code gaps} to quotes and gaps
+     * @param averageTrade net ÷ trades, half away from zero; empty without trades
+     * @param killingCost extra cost per contract, both sides together, at which net becomes zero, rounded down; empty unless net is
+     *     above 0
+     */
+    public record Result(long gross, long fees, long net, long slippage, long gaps, long largestLoss,
+            OptionalLong averageTrade, Optional<Long> killingCost) {}
+
+    /**
+     * @param winRate trades with net &gt; 0 ÷ all; empty without trades
+     * @param profitFactor Σ net of winners ÷ Σ |net| of losers; empty without losses
+     * @param payoff mean net of winners ÷ mean |net| of losers; empty without either
+     * @param expectancyR mean of net ÷ R; empty without trades that have a stop
+     */
+    public record Ratios(OptionalDouble winRate, OptionalDouble profitFactor, OptionalDouble payoff,
+            OptionalDouble expectancyR) {}
+
+    /** @param longestDrawdown nanoseconds */
+    public record Equity(long deepestDrawdown, long longestDrawdown, List<DayBook.Day> days) {
+        public Equity {
+            days = List.copyOf(days);
+        }
+    }
+
+    public int trades() {
+        return count.trades();
+    }
+
+    public int wins() {
+        return count.wins();
+    }
+
+    public OptionalDouble winRate() {
+        return ratios.winRate();
+    }
+
+    public OptionalDouble profitFactor() {
+        return ratios.profitFactor();
+    }
+
+    public OptionalDouble payoff() {
+        return ratios.payoff();
+    }
+
+    public OptionalDouble expectancyR() {
+        return ratios.expectancyR();
+    }
+
+    public long gross() {
+        return result.gross();
+    }
+
+    public long fees() {
+        return result.fees();
+    }
+
+    public long net() {
+        return result.net();
+    }
+
+    public long slippage() {
+        return result.slippage();
+    }
+
+    public long gaps() {
+        return result.gaps();
+    }
+
+    public long largestLoss() {
+        return result.largestLoss();
+    }
+
+    public OptionalLong averageTrade() {
+        return result.averageTrade();
+    }
+
+    public Optional<Long> killingCost() {
+        return result.killingCost();
+    }
+
+    public long deepestDrawdown() {
+        return equity.deepestDrawdown();
+    }
+
+    public long longestDrawdown() {
+        return equity.longestDrawdown();
+    }
+
+    public List<DayBook.Day> days() {
+        return equity.days();
+    }
+
+    /** The day with the lowest result; of equal ones the first. */
+    public Optional<DayBook.Day> worstDay() {
+        return days().stream().min(Comparator.comparingLong(DayBook.Day::result));
+    }
+
+    /** The day with the highest result; of equal ones the last. */
+    public Optional<DayBook.Day> bestDay() {
+        return days().stream().max(Comparator.comparingLong(DayBook.Day::result));
+    }
 
     /** Summarises a finished run. */
     public static Summary of(Run run) {
@@ -79,15 +177,17 @@ public record Summary(int trades, int wins, OptionalDouble winRate, OptionalDoub
                 declined.merge(why.refusal().reason(), 1, Integer::sum);
             }
         }
-        List<DayBook.Day> days = List.copyOf(engine.days().days());
-        return new Summary(count, wins, ratio(wins, count), ratio(won, lost), gross, fees, net, slippage, gaps,
-                count == 0 ? OptionalLong.empty() : OptionalLong.of(halfAway(net, count)),
-                wins == 0 || losses == 0 ? OptionalDouble.empty() : ratio((double) won / wins, (double) lost / losses),
-                withR == 0 ? OptionalDouble.empty() : OptionalDouble.of(sumR / withR), largestLoss,
-                engine.days().deepestDrawdown(), engine.days().longestDrawdown(),
-                days.stream().min((a, b) -> Long.compare(a.result(), b.result())),
-                days.stream().max((a, b) -> Long.compare(a.result(), b.result())), days,
-                net <= 0 ? Optional.empty() : Optional.of(Math.floorDiv(net, contracts)), decisions, declined);
+        OptionalDouble payoff = wins == 0 || losses == 0
+                ? OptionalDouble.empty()
+                : ratio((double) won / wins, (double) lost / losses);
+        return new Summary(new Count(count, wins),
+                new Result(gross, fees, net, slippage, gaps, largestLoss,
+                        count == 0 ? OptionalLong.empty() : OptionalLong.of(halfAway(net, count)),
+                        net <= 0 ? Optional.empty() : Optional.of(Math.floorDiv(net, contracts))),
+                new Ratios(ratio(wins, count), ratio(won, lost), payoff,
+                        withR == 0 ? OptionalDouble.empty() : OptionalDouble.of(sumR / withR)),
+                new Equity(engine.days().deepestDrawdown(), engine.days().longestDrawdown(), engine.days().days()),
+                decisions, declined);
     }
 
     /** a ÷ b, rounded half away from zero: alike for gains and losses. */

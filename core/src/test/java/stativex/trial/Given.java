@@ -132,10 +132,10 @@ public final class Given {
             return new Strategy(name, "1", "TDL",
                     new SignalPlan(BarSettings.of(barType.orElse(new BarType.Ticks(bars))),
                             series, studies, List.of(), filters, confirm, evaluate, most),
-                    longSide, shortSide,
+                    new Strategy.Sides(longSide, shortSide),
                     new Strategy.Entry(type, quantity, goodFor, reprice, marketAfterSeconds),
-                    Math.max(maximum, quantity), adds, reverse, plan,
-                    windows, tradesADay, once, history);
+                    new Strategy.Limits(Math.max(maximum, quantity), adds, reverse, windows, tradesADay, once), plan,
+                    history);
         }
     }
 

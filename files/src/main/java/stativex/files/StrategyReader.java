@@ -33,14 +33,18 @@ final class StrategyReader {
     static Strategy strategy(Field root, String version, ExitPlan plan) {
         Strategy.Entry entry = entry(root.at("entry"));
         return root.checked(() -> new Strategy(root.at("name").text(), version, root.at("contract").text(),
-                signals(root), root.maybe("long").map(StrategyReader::side),
-                root.maybe("short").map(StrategyReader::side), entry,
-                root.maybe("maximumPosition").map(Field::integer).orElse(entry.quantity()),
+                signals(root),
+                new Strategy.Sides(root.maybe("long").map(StrategyReader::side),
+                        root.maybe("short").map(StrategyReader::side)),
+                entry, limits(root, entry), plan, root.maybe("historyDays").map(Field::integer).orElse(0)));
+    }
+
+    private static Strategy.Limits limits(Field root, Strategy.Entry entry) {
+        return new Strategy.Limits(root.maybe("maximumPosition").map(Field::integer).orElse(entry.quantity()),
                 root.maybe("adds").map(Field::flag).orElse(false),
-                root.maybe("reverse").map(Field::flag).orElse(false), plan,
+                root.maybe("reverse").map(Field::flag).orElse(false),
                 root.items("windows").stream().map(StrategyReader::window).toList(),
-                root.maybe("tradesADay").map(Field::integer), root.maybe("once").map(Field::flag).orElse(false),
-                root.maybe("historyDays").map(Field::integer).orElse(0)));
+                root.maybe("tradesADay").map(Field::integer), root.maybe("once").map(Field::flag).orElse(false));
     }
 
     /** What it looks at and when it judges. */

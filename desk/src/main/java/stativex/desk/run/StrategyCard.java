@@ -169,10 +169,10 @@ final class StrategyCard extends VBox {
         longSide.setSelected(view.longOn());
         shortSide.setSelected(view.shortOn());
         once.setSelected(view.once());
-        counts.setText(view.takenToday() + " taken · " + view.declinedToday() + " declined"
-                + (view.wouldBeToday() > 0 ? " · " + view.wouldBeToday() + " would-be" : "")
-                + (view.result() == 0 ? "" : " · " + Format.signedMoney(view.result()))
-                + (view.history().isShort() ? " · history short" : ""));
+        counts.setText(view.today().taken() + " taken · " + view.today().declined() + " declined"
+                + (view.today().wouldBe() > 0 ? " · " + view.today().wouldBe() + " would-be" : "")
+                + (view.today().result() == 0 ? "" : " · " + Format.signedMoney(view.today().result()))
+                + (view.standing().history().isShort() ? " · history short" : ""));
         sentence.setText(words.state(view.strategy().name(), view.state()));
         pseudoClassStateChanged(SELECTED, selected);
         pseudoClassStateChanged(ENGAGED, mode == Mode.ENGAGED);
