@@ -1,12 +1,13 @@
 package stativex.account;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 
 /**
- * Holds an account to its lines: own day loss and profit with their lock, and the drawdown floor. Its {@link AccountState} goes in
- * and out; in between it is this class's alone.
+ * Holds an account to its lines: the rules of its rulebook and its own day limits, each a {@link Judge}. Its {@link AccountState} goes
+ * in and out; in between it is this class's alone.
  */
 public final class AccountWatch {
     /**
@@ -16,8 +17,7 @@ public final class AccountWatch {
      */
     public record Verdict(LineKind line, boolean guarded) {}
 
-    private final Optional<FloorJudge> floor;
-    private final List<Judge> dayLimits;
+    private final List<Judge> judges;
     private long peak;
     private long dayStart;
     private boolean begun;
@@ -26,16 +26,26 @@ public final class AccountWatch {
 
     /** @throws IllegalArgumentException when the floor's lock level lies below start − allowance */
     public AccountWatch(Account account, AccountState state) {
-        this.floor = account.rulebook().floor().map(rule -> new FloorJudge(rule, account.start()));
-        List<Judge> limits = new ArrayList<>(2);
-        account.dayLoss().ifPresent(rule -> limits.add(new DayLossJudge(rule)));
-        account.dayProfit().ifPresent(amount -> limits.add(new DayProfitJudge(amount)));
-        this.dayLimits = List.copyOf(limits);
+        this(judges(account), state);
+    }
+
+    /** @param judges in the order in which they are asked */
+    AccountWatch(List<Judge> judges, AccountState state) {
+        this.judges = List.copyOf(judges);
         this.peak = state.peak();
         this.dayStart = state.dayStart();
         this.begun = state.begun();
         this.lock = state.lock();
         this.broken = state.broken();
+    }
+
+    /** Every rule that an account is held to, one line each: what breaks it first, then what locks the day. */
+    static List<Judge> judges(Account account) {
+        List<Judge> judges = new ArrayList<>();
+        account.rulebook().floor().ifPresent(rule -> judges.add(new FloorJudge(rule, account.start())));
+        account.dayLoss().ifPresent(rule -> judges.add(new DayLossJudge(rule)));
+        account.dayProfit().ifPresent(amount -> judges.add(new DayProfitJudge(amount)));
+        return judges;
     }
 
     /** What is remembered of the account, with its balance. */
@@ -53,27 +63,26 @@ public final class AccountWatch {
         begun = true;
     }
 
+    /** Whether a rule still has something to say: a day's rule not once the day is locked, none once the account is broken. */
+    private boolean asks(Judge judge) {
+        return !broken && (lock.isEmpty() || !judge.kind().ofTheDay());
+    }
+
     /**
-     * Takes the equity after a print's fills: peak and floor first, then the day limits.
+     * Takes the equity after a print's fills: the peak, then every rule in its order; the first line that is reached counts.
      *
      * @param closing what closing everything would cost: slippage and fees
      */
     public Optional<Verdict> judge(long equity, long closing) {
         peak = Math.max(peak, equity);
-        if (broken) {
-            return Optional.empty();
-        }
-        if (floor.isPresent() && floor.get().reached(equity, peak, dayStart, closing)) {
-            broken = true;
-            return Optional.of(new Verdict(LineKind.DRAWDOWN_FLOOR, false));
-        }
-        if (lock.isPresent()) {
-            return Optional.empty();
-        }
-        for (int i = 0; i < dayLimits.size(); i++) {
-            Judge judge = dayLimits.get(i);
-            if (judge.reached(equity, peak, dayStart, closing)) {
-                lock = Optional.of(judge.kind().lock());
+        for (int i = 0; i < judges.size(); i++) {
+            Judge judge = judges.get(i);
+            if (asks(judge) && judge.reached(equity, peak, dayStart, closing)) {
+                if (judge.kind().ofTheDay()) {
+                    lock = Optional.of(judge.kind().lock());
+                } else {
+                    broken = true;
+                }
                 return Optional.of(new Verdict(judge.kind(), !judge.reached(equity, peak, dayStart, 0)));
             }
         }
@@ -89,33 +98,31 @@ public final class AccountWatch {
         return true;
     }
 
-    /** The lines as they stand with {@code equity} taken in: own day loss, floor, own day profit. */
+    /** The lines as they stand with {@code equity} taken in, in the order of their kinds. */
     public List<Line> lines(long equity) {
         long top = Math.max(peak, equity);
-        List<Line> lines = new ArrayList<>(3);
-        dayLimits.stream().map(judge -> judge.line(top, dayStart)).filter(Line::below).forEach(lines::add);
-        floor.ifPresent(judge -> lines.add(judge.line(top, dayStart)));
-        dayLimits.stream().map(judge -> judge.line(top, dayStart)).filter(line -> !line.below()).forEach(lines::add);
-        return lines;
+        return judges.stream().map(judge -> judge.line(top, dayStart)).sorted(Comparator.comparing(Line::kind))
+                .toList();
     }
 
     /**
      * The equity at or above which a print must be judged while nothing is filled; {@link Long#MAX_VALUE} if there is none. Where
-     * the floor trails it is drawn so near that the floor cannot come up to {@link #quietBelow} before.
+     * a loss line trails the peak it is drawn so near that the line cannot come up to {@link #quietBelow} before.
      */
     public long quietAbove(long equity, long closing) {
         long up = Long.MAX_VALUE;
-        if (broken) {
-            return up;
-        }
         long top = Math.max(peak, equity);
-        for (int i = 0; lock.isEmpty() && i < dayLimits.size(); i++) {
-            Judge judge = dayLimits.get(i);
-            up = judge.kind().below() ? up : Math.min(up, judge.reachedAt(top, dayStart, closing));
-        }
-        if (floor.isPresent()) {
-            // half of what lies between the floor and equity may be gained on the peak
-            up = Math.min(up, top + (equity - floor.get().reachedAt(top, dayStart, closing)) / 2 + 1);
+        for (int i = 0; i < judges.size(); i++) {
+            Judge judge = judges.get(i);
+            if (asks(judge)) {
+                long at = judge.reachedAt(top, dayStart, closing);
+                if (!judge.kind().below()) {
+                    up = Math.min(up, at);
+                } else if (judge.trails()) {
+                    // half of what lies between the line and equity may be gained on the peak
+                    up = Math.min(up, top + (equity - at) / 2 + 1);
+                }
+            }
         }
         return up;
     }
@@ -123,16 +130,13 @@ public final class AccountWatch {
     /** Likewise the equity at or below which a print must be judged, as long as it stays below {@code above}. */
     public long quietBelow(long equity, long closing, long above) {
         long down = Long.MIN_VALUE;
-        if (broken) {
-            return down;
-        }
         long top = Math.max(peak, equity);
-        for (int i = 0; lock.isEmpty() && i < dayLimits.size(); i++) {
-            Judge judge = dayLimits.get(i);
-            down = judge.kind().below() ? Math.max(down, judge.reachedAt(top, dayStart, closing)) : down;
-        }
-        if (floor.isPresent()) {
-            down = Math.max(down, floor.get().reachedAt(Math.max(top, above - 1), dayStart, closing));
+        for (int i = 0; i < judges.size(); i++) {
+            Judge judge = judges.get(i);
+            if (asks(judge) && judge.kind().below()) {
+                long highest = judge.trails() ? Math.max(top, above - 1) : top;
+                down = Math.max(down, judge.reachedAt(highest, dayStart, closing));
+            }
         }
         return down;
     }

@@ -23,6 +23,11 @@ record FloorJudge(Rulebook.DrawdownFloor rule, long start) implements Judge {
     }
 
     @Override
+    public boolean trails() {
+        return true;
+    }
+
+    @Override
     public long reachedAt(long peak, long dayStart, long closing) {
         long trailing = Math.subtractExact(peak, rule.allowance());
         return rule.lock().isPresent() ? Math.min(trailing, rule.lock().get()) : trailing;

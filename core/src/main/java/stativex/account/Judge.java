@@ -19,6 +19,11 @@ interface Judge {
      */
     long reachedAt(long peak, long dayStart, long closing);
 
+    /** Whether the line moves with the peak. */
+    default boolean trails() {
+        return false;
+    }
+
     /** Whether {@code equity} has reached it. */
     default boolean reached(long equity, long peak, long dayStart, long closing) {
         long at = reachedAt(peak, dayStart, closing);

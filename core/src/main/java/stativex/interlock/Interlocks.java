@@ -21,8 +21,12 @@ public final class Interlocks {
 
     /** The first refusal of an entry; empty when every interlock is clear. */
     public static Optional<Refusal> refusal(Situation s, Proposal p) {
-        for (int i = 0; i < ALL.size(); i++) {
-            Optional<Refusal> refusal = ALL.get(i).refusal(s, p);
+        return refusal(ALL, s, p);
+    }
+
+    static Optional<Refusal> refusal(List<Interlock> all, Situation s, Proposal p) {
+        for (int i = 0; i < all.size(); i++) {
+            Optional<Refusal> refusal = all.get(i).refusal(s, p);
             if (refusal.isPresent()) {
                 return refusal;
             }
@@ -36,8 +40,17 @@ public final class Interlocks {
      * @param proposals one for each side that the strategy has
      */
     public static List<InterlockView> views(Situation s, List<Proposal> proposals) {
-        List<InterlockView> views = new ArrayList<>(ALL.size());
-        for (Interlock interlock : ALL) {
+        return views(ALL, s, proposals);
+    }
+
+    /** The list, for tests that add to it. */
+    static List<Interlock> all() {
+        return ALL;
+    }
+
+    static List<InterlockView> views(List<Interlock> all, Situation s, List<Proposal> proposals) {
+        List<InterlockView> views = new ArrayList<>(all.size());
+        for (Interlock interlock : all) {
             if (interlock.applies(s)) {
                 List<Refusal> refusals = proposals.stream().flatMap(p -> interlock.refusal(s, p).stream()).toList();
                 views.add(new InterlockView(interlock.kind(), refusals, refusals.size() == proposals.size(),

@@ -191,4 +191,36 @@ public class AccountTest {
         assertTrue(none.crossed(money("9000"), List.of(line)).isPresent(), "without a stop any line fails");
         assertTrue(none.crossed(money("9000"), List.of(profit)).isEmpty());
     }
+
+    /** As CONTRIBUTING says: a rule of a rulebook is one class and one line. */
+    @Test
+    public void aFurtherRuleIsOneClassAndOneLine() {
+        record StaticFloor(long level) implements Judge {
+            @Override
+            public LineKind kind() {
+                return LineKind.DRAWDOWN_FLOOR;
+            }
+
+            @Override
+            public long allowance() {
+                return 100;
+            }
+
+            @Override
+            public long reachedAt(long peak, long dayStart, long closing) {
+                return level;
+            }
+        }
+        Account account = new Account("a", "NZD", 1000, Map.of(), Optional.empty(), Optional.of(50L),
+                new Rulebook("rules", List.of()));
+        List<Judge> judges = new java.util.ArrayList<>(AccountWatch.judges(account));
+        judges.addFirst(new StaticFloor(900));
+        AccountWatch watch = new AccountWatch(judges, AccountState.fresh(account));
+        assertEquals(watch.lines(1000).stream().map(Line::money).toList(), List.of(900L, 1050L));
+        assertEquals(List.of(watch.quietBelow(1000, 0, 1050), watch.quietAbove(1000, 0)), List.of(900L, 1050L));
+        assertEquals(watch.judge(1050, 0).orElseThrow().line(), LineKind.DAY_PROFIT);
+        assertEquals(watch.judge(901, 0), Optional.empty());
+        assertEquals(watch.judge(900, 0).orElseThrow().line(), LineKind.DRAWDOWN_FLOOR);
+        assertTrue(watch.broken());
+    }
 }

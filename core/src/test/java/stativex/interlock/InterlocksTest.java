@@ -1,0 +1,240 @@
+package stativex.interlock;
+
+import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertTrue;
+
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.testng.annotations.BeforeMethod;
+import org.testng.annotations.Test;
+import stativex.account.Account;
+import stativex.account.AccountState;
+import stativex.account.AccountWatch;
+import stativex.account.Line;
+import stativex.account.LineKind;
+import stativex.account.Rulebook;
+import stativex.market.Money;
+import stativex.market.Session;
+import stativex.market.Side;
+import stativex.market.Tape;
+import stativex.order.Bracket;
+import stativex.order.Owner;
+
+/** Each interlock by itself, their order, and that a further one is one class and one line. */
+public class InterlocksTest {
+    /** A strategy that everything lets through, to be changed step by step. */
+    private static final class Stand implements Situation {
+        boolean off;
+        boolean longOn = true;
+        Optional<Lacking> lacking = Optional.empty();
+        boolean inSession = true;
+        AccountWatch account = watch();
+        WindowSchedule windows = new WindowSchedule(List.of());
+        Optional<LocalDate> last = Optional.empty();
+        Optional<Integer> tradesADay = Optional.empty();
+        int trades;
+        Optional<SignalCount> signals = Optional.empty();
+        Bracket bracket = new Bracket(new Owner.Strategy(0), Side.LONG);
+        boolean inTrade;
+        int quantity = 1;
+        boolean priced;
+        Optional<Line> crossed = Optional.empty();
+
+        private static AccountWatch watch() {
+            Account account = new Account("Gannet Row 40K", "NZD", 40_000 * Money.UNIT, Map.of(), Optional.empty(),
+                    Optional.empty(),
+                    new Rulebook("rules", List.of(new Rulebook.DrawdownFloor(1_700 * Money.UNIT, Optional.empty()))));
+            return new AccountWatch(account, AccountState.fresh(account));
+        }
+
+        @Override
+        public long now() {
+            return 0;
+        }
+
+        @Override
+        public boolean off() {
+            return off;
+        }
+
+        @Override
+        public boolean on(Side side) {
+            return side == Side.SHORT || longOn;
+        }
+
+        @Override
+        public Optional<Lacking> lacking() {
+            return lacking;
+        }
+
+        @Override
+        public Optional<Session> session() {
+            return Optional.of(new Session(LocalDate.of(2026, 9, 24), "Day", -10, 10, true, true));
+        }
+
+        @Override
+        public boolean inSession() {
+            return inSession;
+        }
+
+        @Override
+        public AccountWatch account() {
+            return account;
+        }
+
+        @Override
+        public WindowSchedule windows() {
+            return windows;
+        }
+
+        @Override
+        public Optional<WindowSchedule.Stretch> stretch() {
+            return windows.at(0);
+        }
+
+        @Override
+        public Optional<LocalDate> lastTradingDay() {
+            return last;
+        }
+
+        @Override
+        public Optional<Integer> tradesADay() {
+            return tradesADay;
+        }
+
+        @Override
+        public int tradesToday() {
+            return trades;
+        }
+
+        @Override
+        public Optional<SignalCount> signals(Side side) {
+            return side == Side.LONG ? signals : Optional.empty();
+        }
+
+        @Override
+        public Bracket bracket() {
+            return bracket;
+        }
+
+        @Override
+        public boolean inTrade() {
+            return inTrade;
+        }
+
+        @Override
+        public boolean adds() {
+            return false;
+        }
+
+        @Override
+        public int quantity() {
+            return quantity;
+        }
+
+        @Override
+        public int maximumPosition() {
+            return 1;
+        }
+
+        @Override
+        public boolean pricesEntries() {
+            return priced;
+        }
+
+        @Override
+        public Optional<Line> crossed(Proposal proposal) {
+            return crossed;
+        }
+    }
+
+    private static final Proposal BUY = new Proposal(Side.LONG, Tape.NONE, false);
+    private Stand stand;
+
+    @BeforeMethod
+    public void fresh() {
+        stand = new Stand();
+    }
+
+    private Optional<Reason> reason() {
+        return Interlocks.refusal(stand, BUY).map(Refusal::reason);
+    }
+
+    /** Everything is wrong at once; mended one after the other, each shows the next in the order of the meaning. */
+    @Test
+    public void theFirstThatIsNotClearIsTheReason() {
+        stand.crossed = Optional.of(new Line(LineKind.DAY_LOSS, 0, 1));
+        stand.priced = true;
+        stand.quantity = 2;
+        stand.signals = Optional.of(new Situation.SignalCount(2, 2, SignalPeriod.DAY));
+        stand.tradesADay = Optional.of(1);
+        stand.trades = 1;
+        stand.last = Optional.of(LocalDate.of(2026, 9, 24));
+        stand.windows = new WindowSchedule(List.of(new SessionWindow("Morning", java.util.EnumSet.allOf(
+                java.time.DayOfWeek.class), java.time.LocalTime.of(9, 0), java.time.LocalTime.of(10, 0),
+                java.time.ZoneOffset.UTC, SessionWindow.End.CANCEL, 0)));
+        stand.account.judge(0, 0);
+        stand.account.lockByHand();
+        stand.inSession = false;
+        stand.lacking = Optional.of(Lacking.PRINTS);
+        stand.longOn = false;
+        stand.off = true;
+        List<Runnable> mending = List.of(() -> stand.off = false, () -> stand.longOn = true,
+                () -> stand.lacking = Optional.empty(), () -> stand.inSession = true,
+                () -> stand.account.beginDay(0), () -> stand.account = Stand.watch(),
+                () -> stand.windows = new WindowSchedule(List.of()), () -> stand.last = Optional.empty(),
+                () -> stand.trades = 0, () -> stand.signals = Optional.empty(), () -> stand.quantity = 1,
+                () -> stand.priced = false, () -> stand.crossed = Optional.empty());
+        List<Reason> seen = new ArrayList<>();
+        for (Runnable mend : mending) {
+            seen.add(reason().orElseThrow());
+            mend.run();
+            if (seen.getLast() == Reason.LOCKED) {
+                // the lock of a first day holds for that day; the second one is free of it
+                stand.account.beginDay(0);
+            }
+        }
+        assertEquals(seen, List.of(Reason.OFF, Reason.SIDE_OFF, Reason.SESSION_INCOMPLETE, Reason.SESSION_CLOSED,
+                Reason.LOCKED, Reason.BROKEN, Reason.OUTSIDE_WINDOW, Reason.LAST_TRADING_DAY, Reason.TRADES_A_DAY,
+                Reason.SIGNALS_PER_PERIOD, Reason.POSITION_LIMIT, Reason.WARMING_UP, Reason.LINE_CHECK));
+        assertEquals(reason(), Optional.empty());
+    }
+
+    @Test
+    public void whatIsShownIsWhatIsAsked() {
+        stand.signals = Optional.of(new Situation.SignalCount(2, 2, SignalPeriod.DAY));
+        List<InterlockView> views = Interlocks.views(stand, List.of(BUY, new Proposal(Side.SHORT, Tape.NONE, false)));
+        InterlockView signals = views.stream().filter(v -> v.kind() == InterlockKind.SIGNALS).findFirst().orElseThrow();
+        assertEquals(signals.refusals().size(), 1, "short has some left");
+        assertEquals(signals.state(), InterlockView.State.CLEAR);
+        stand.account.lockByHand();
+        assertTrue(Interlocks.views(stand, List.of(BUY)).stream()
+                .anyMatch(v -> v.state() == InterlockView.State.TRIPPED));
+    }
+
+    /** As CONTRIBUTING says. */
+    @Test
+    public void aFurtherInterlockIsOneClassAndOneLine() {
+        record NoLongs() implements Interlock {
+            @Override
+            public InterlockKind kind() {
+                return InterlockKind.POSITION;
+            }
+
+            @Override
+            public Optional<Refusal> refusal(Situation s, Proposal p) {
+                return p.side() == Side.LONG ? Optional.of(new Refusal.PositionLimit(0)) : Optional.empty();
+            }
+        }
+        List<Interlock> all = new ArrayList<>(Interlocks.all());
+        all.add(new NoLongs());
+        Proposal sell = new Proposal(Side.SHORT, Tape.NONE, false);
+        assertEquals(Interlocks.refusal(all, stand, BUY), Optional.of(new Refusal.PositionLimit(0)));
+        assertEquals(Interlocks.refusal(all, stand, sell), Optional.empty());
+        assertEquals(Interlocks.views(all, stand, List.of(BUY, sell)).getLast().refusals(),
+                List.of(new Refusal.PositionLimit(0)), "and it is on the screen");
+    }
+}
