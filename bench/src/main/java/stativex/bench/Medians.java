@@ -9,10 +9,18 @@ import java.util.function.LongSupplier;
 
 /** Times several pieces of work turn and turn about in one run, warm, and keeps the median of each in milliseconds. */
 final class Medians {
-    private static final int ROUNDS = 31;
-
+    private final int rounds;
     private final Map<String, LongSupplier> works = new LinkedHashMap<>();
     private long check;
+
+    Medians() {
+        this(31);
+    }
+
+    /** @param rounds so many warm and so many timed ones, 1 or more */
+    Medians(int rounds) {
+        this.rounds = rounds;
+    }
 
     /** @param work returns a number that depends on all it did */
     Medians add(String name, LongSupplier work) {
@@ -23,7 +31,7 @@ final class Medians {
     /** Runs everything; medians by name, in order of adding. */
     Map<String, Double> run() {
         Map<String, List<Double>> times = new LinkedHashMap<>();
-        for (int round = -ROUNDS; round < ROUNDS; round++) {
+        for (int round = -rounds; round < rounds; round++) {
             for (var work : works.entrySet()) {
                 long start = System.nanoTime();
                 check += work.getValue().getAsLong();

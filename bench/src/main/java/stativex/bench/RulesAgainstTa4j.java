@@ -79,7 +79,7 @@ public class RulesAgainstTa4j {
     private static final int SETTLED = 1000;
     /** Largest difference of two values, in ticks or points. */
     private static final double TOLERANCE = 1e-6;
-    private static final String RULE = "close < band.lower and pull < 40 and drift is falling over 10 bars and reach > 3 ticks";
+    static final String RULE = "close < band.lower and pull < 40 and drift is falling over 10 bars and reach > 3 ticks";
 
     /** What is computed. */
     public enum Work {
@@ -143,7 +143,7 @@ public class RulesAgainstTa4j {
         @Param
         Work work;
 
-        private final org.ta4j.core.BarSeries bars = new BaseBarSeriesBuilder()
+        final org.ta4j.core.BarSeries bars = new BaseBarSeriesBuilder()
                 .withNumFactory(DoubleNumFactory.getInstance()).build();
 
         @Setup
@@ -191,7 +191,7 @@ public class RulesAgainstTa4j {
     }
 
     /** A random walk of four prints a second, in sessions. */
-    private static Tape tape(Contract contract) {
+    static Tape tape(Contract contract) {
         SplittableRandom dice = new SplittableRandom(7);
         TapeBuilder tape = new TapeBuilder(2 * BARS);
         Session session = contract.calendar().current(Demo.begin(contract)).orElseThrow();
