@@ -8,7 +8,9 @@ import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
+import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.BooleanSupplier;
+import javafx.beans.value.ChangeListener;
 import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.Labeled;
@@ -136,11 +138,25 @@ abstract class DeskTest {
         WaitForAsyncUtils.waitForFxEvents();
     }
 
-    /** Holds a button as long as it wants to be held. */
-    void hold(String id) throws InterruptedException {
-        robot.moveTo(id).press(MouseButton.PRIMARY);
-        TimeUnit.MILLISECONDS.sleep((long) HoldButton.HOLD.toMillis() + 1000);
-        robot.release(MouseButton.PRIMARY);
+    /** Holds a button by the mouse until it acts. */
+    void hold(String id) {
+        hold(id, () -> robot.moveTo(id).press(MouseButton.PRIMARY), () -> robot.release(MouseButton.PRIMARY));
+    }
+
+    /** Holds a button that has the focus by a key until it acts. */
+    void hold(String id, KeyCode key) {
+        hold(id, () -> robot.press(key), () -> robot.release(key));
+    }
+
+    private void hold(String id, Runnable press, Runnable release) {
+        HoldButton button = robot.lookup(id).queryAs(HoldButton.class);
+        AtomicBoolean acted = new AtomicBoolean();
+        ChangeListener<Number> watch = (o, before, now) -> acted.compareAndSet(false, now.doubleValue() == 1);
+        button.heldProperty().addListener(watch);
+        press.run();
+        until(id + " has been held", acted::get);
+        release.run();
+        button.heldProperty().removeListener(watch);
         WaitForAsyncUtils.waitForFxEvents();
     }
 

@@ -3,12 +3,11 @@ package stativex.desk;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertNotEquals;
+import static org.testng.Assert.assertNull;
 import static org.testng.Assert.assertTrue;
 
 import java.util.List;
 import java.util.Optional;
-import java.util.concurrent.TimeUnit;
-import javafx.geometry.Bounds;
 import javafx.scene.Node;
 import javafx.embed.swing.SwingFXUtils;
 import javafx.scene.Scene;
@@ -163,9 +162,7 @@ public class RunStoryTest extends DeskTest {
         robot.push(KeyCode.SPACE);
         until("paused", () -> !view().playing());
         focus("#flat-and-lock");
-        robot.press(KeyCode.SPACE);
-        TimeUnit.MILLISECONDS.sleep(1500);
-        robot.release(KeyCode.SPACE);
+        hold("#flat-and-lock", KeyCode.SPACE);
         until("locked by a held key", () -> view().snapshot().account().lock().isPresent());
         assertEquals(view().snapshot().decisions().stream().filter(d -> d.kind() == Decision.Kind.LOCKED).count(), 1,
                 "however long it is held");
@@ -192,17 +189,24 @@ public class RunStoryTest extends DeskTest {
         settled();
         String newest = text("#figures");
         Node chart = robot.lookup("#chart").query();
-        Bounds bounds = fx(() -> chart.localToScreen(chart.getBoundsInLocal()));
-        robot.moveTo(bounds.getMinX() + 200, bounds.getMinY() + 150);
+        robot.moveTo(chart);
         WaitForAsyncUtils.waitForFxEvents();
         assertNotEquals(text("#figures"), newest);
         assertTrue(text("#studies").contains("mean.upper 1\u2009"), text("#studies"));
         picture("crosshair");
-        // the newest pin: the would-be entry of 09:54, two bars left of the newest
-        robot.clickOn(bounds.getMinX() + 532, bounds.getMinY() + 358);
-        WaitForAsyncUtils.waitForFxEvents();
+        focus("#chart");
+        // the newest pin: the would-be entry of 09:54, some bars left of the newest
+        robot.push(KeyCode.ESCAPE);
+        for (int bars = 0; chart.getAccessibleHelp() == null && bars < 8; bars++) {
+            robot.push(KeyCode.LEFT);
+            until("the bar is in view", () -> !window.refresh());
+            robot.push(KeyCode.SPACE);
+        }
+        assertTrue(chart.getAccessibleHelp().contains("09:54"), chart.getAccessibleHelp());
         picture("callout");
-        robot.scroll(20, javafx.geometry.VerticalDirection.UP);
+        robot.push(KeyCode.SPACE);
+        assertNull(chart.getAccessibleHelp(), "one pin only");
+        robot.moveTo(chart).scroll(20, javafx.geometry.VerticalDirection.UP);
         robot.drag(MouseButton.PRIMARY).moveBy(180, 0).drop();
         WaitForAsyncUtils.waitForFxEvents();
         picture("dragged");

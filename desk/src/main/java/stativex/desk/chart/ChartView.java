@@ -276,7 +276,7 @@ public final class ChartView extends Sketch {
         } else if (!dragged && tool != Tool.NONE) {
             painted.ifPresent(s -> place(tool, viewport.barAt(e.getX()), Math.round(s.scale().price(e.getY()))));
         } else if (!dragged) {
-            opened = pins.at(e.getX(), e.getY());
+            open(pins.at(e.getX(), e.getY()));
         }
         changed();
     }
@@ -327,6 +327,7 @@ public final class ChartView extends Sketch {
                 viewport.follow();
                 held = Optional.empty();
             }
+            case SPACE -> open(pins.next(cursorBar, opened));
             case L -> placeAtCursor(Tool.LEVEL);
             case M -> placeAtCursor(Tool.MARKER);
             case S -> placeAtCursor(Tool.SLOPE);
@@ -340,7 +341,7 @@ public final class ChartView extends Sketch {
             case ESCAPE -> {
                 cursorBar = -1;
                 cursorY = Double.NaN;
-                opened = Optional.empty();
+                open(Optional.empty());
                 tool(Tool.NONE);
                 drawings.ifPresent(Drawings::deselect);
             }
@@ -350,6 +351,12 @@ public final class ChartView extends Sketch {
         }
         e.consume();
         changed();
+    }
+
+    /** Shows a pin's words, for a screen reader too. */
+    private void open(Optional<Pins.Pin> pin) {
+        opened = pin;
+        setAccessibleHelp(pin.map(p -> String.join(". ", p.words())).orElse(null));
     }
 
     private void zoom(double factor, boolean prices) {
@@ -416,7 +423,7 @@ public final class ChartView extends Sketch {
                         price -> Axes.tag(pen, s, Format.price(s.bars().contract(), price), s.scale().y(price), true));
         Axes.times(pen, s);
         crosshair(pen, s);
-        opened.ifPresent(pin -> pins.callout(pen, pin, s.plot()));
+        opened.flatMap(pins::again).ifPresent(pin -> pins.callout(pen, pin, s.plot()));
     }
 
     /** The two prices at which the brick under way can close. */

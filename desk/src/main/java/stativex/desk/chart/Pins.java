@@ -27,8 +27,12 @@ final class Pins {
     /** How far a pin reaches beside the middle of its bar. */
     static final double REACH = RADIUS + 1;
 
-    /** A pin as drawn, with the words a click on it shows. */
-    record Pin(double x, double y, List<String> words) {}
+    /** A pin as drawn at a bar, with the words a click on it shows. */
+    record Pin(int bar, double x, double y, List<String> words) {
+        private boolean same(Pin other) {
+            return bar == other.bar && words.equals(other.words);
+        }
+    }
 
     private final List<Pin> drawn = new ArrayList<>();
     private final Map<Integer, Integer> below = new HashMap<>();
@@ -37,6 +41,18 @@ final class Pins {
     /** The pin under a pixel. */
     Optional<Pin> at(double x, double y) {
         return drawn.stream().filter(p -> Math.hypot(p.x() - x, p.y() - y) <= RADIUS + 3).findFirst();
+    }
+
+    /** A pin where it is drawn now. */
+    Optional<Pin> again(Pin pin) {
+        return drawn.stream().filter(pin::same).findFirst();
+    }
+
+    /** The first pin of a bar; the one after the given if that is one of them, none after the last. */
+    Optional<Pin> next(int bar, Optional<Pin> after) {
+        List<Pin> here = drawn.stream().filter(p -> p.bar() == bar).toList();
+        int told = after.map(pin -> here.stream().map(pin::same).toList().indexOf(true)).orElse(-1);
+        return here.stream().skip(told + 1).findFirst();
     }
 
     void draw(Pen pen, ChartSpace s) {
@@ -50,7 +66,7 @@ final class Pins {
                 double x = s.viewport().centre(mark.bar());
                 double y = place(s, mark.bar(), isLong);
                 triangle(pen, x, y, isLong);
-                drawn.add(new Pin(x, y, List.of("would enter " + mark.side().word(),
+                drawn.add(new Pin(mark.bar(), x, y, List.of("would enter " + mark.side().word(),
                         Format.clock(s.bars().end(mark.bar()), s.bars().zone()))));
             }
         }
@@ -89,15 +105,16 @@ final class Pins {
         pen.disc(Palette.AUTOMATION, Palette.AUTOMATION, x, y, RADIUS);
         pen.centred(number, Fonts.bold(10.5), Color.WHITE, x, y + 4);
         String price = Format.grouped(s.bars().contract().meanText(trade.entrySum(), trade.quantity()));
-        drawn.add(new Pin(x, y, List.of("Trade " + number + ": " + trade.side().word() + " " + trade.quantity() + " @ "
-                + price, Format.clock(trade.entryTime(), s.bars().zone()) + ", by automation")));
+        drawn.add(new Pin(from, x, y,
+                List.of("Trade " + number + ": " + trade.side().word() + " " + trade.quantity() + " @ "
+                        + price, Format.clock(trade.entryTime(), s.bars().zone()) + ", by automation")));
         if (!open) {
             double exitY = place(s, to, !isLong);
             double exitX = s.viewport().centre(to);
             pen.fill(Palette.CHART, exitX - RADIUS, exitY - RADIUS, 2 * RADIUS, 2 * RADIUS);
             pen.frame(Palette.AUTOMATION, exitX - RADIUS, exitY - RADIUS, 2 * RADIUS, 2 * RADIUS);
             pen.centred(number, Fonts.bold(10.5), Palette.AUTOMATION, exitX, exitY + 4);
-            drawn.add(new Pin(exitX, exitY, List.of(
+            drawn.add(new Pin(to, exitX, exitY, List.of(
                     "Trade " + number + " left: " + trade.exitReason().map(ResultWords::of).orElse(""),
                     Format.clock(trade.exitTime(), s.bars().zone()) + ", mean "
                             + Format.grouped(s.bars().contract().meanText(trade.exitSum(), Math.max(1, trade.left()))),
@@ -139,7 +156,7 @@ final class Pins {
             pen.disc(Palette.CHART, Palette.INK, x, y, RADIUS);
             pen.centred(letter(d), Fonts.figures(10.5), Palette.INK, x, y + 3.5);
         }
-        drawn.add(new Pin(x, y, List.of(ResultWords.of(d.kind()) + " " + d.side().map(Side::word).orElse("")
+        drawn.add(new Pin(d.bar(), x, y, List.of(ResultWords.of(d.kind()) + " " + d.side().map(Side::word).orElse("")
                 + (ResultWords.reason(d).isEmpty() ? "" : ": " + ResultWords.reason(d)),
                 new Sentences(s.bars().contract().calendar().zone(), d.time()).decision(d),
                 Format.clock(d.time(), s.bars().zone()))));

@@ -4,6 +4,7 @@ import javafx.animation.KeyFrame;
 import javafx.animation.KeyValue;
 import javafx.animation.Timeline;
 import javafx.beans.property.DoubleProperty;
+import javafx.beans.property.ReadOnlyDoubleProperty;
 import javafx.beans.property.SimpleDoubleProperty;
 import javafx.scene.control.Button;
 import javafx.scene.control.Tooltip;
@@ -54,6 +55,11 @@ public final class HoldButton extends Button {
                 release();
             }
         });
+    }
+
+    /** How much of the hold is done: 0 up to 1, at which it acts. */
+    public ReadOnlyDoubleProperty heldProperty() {
+        return held;
     }
 
     private void press() {
