@@ -1,6 +1,5 @@
 package stativex;
 
-import java.util.Arrays;
 import org.testng.ITestResult;
 import org.testng.TestListenerAdapter;
 import org.testng.TestNG;
@@ -12,24 +11,22 @@ public final class FaultRun {
 
     private FaultRun() {}
 
-    /** @param arguments names of test classes with commas between them */
+    /** Ends at the first class that notices. @param arguments names of test classes with commas between them */
     public static void main(String[] arguments) throws ClassNotFoundException {
-        TestNG tests = new TestNG(false);
-        TestListenerAdapter results = new TestListenerAdapter();
-        tests.addListener(results);
-        String[] names = arguments[0].split(",");
-        Class<?>[] classes = new Class<?>[names.length];
-        for (int i = 0; i < names.length; i++) {
-            classes[i] = Class.forName(names[i]);
+        boolean otherwise = false;
+        for (String name : arguments[0].split(",")) {
+            TestNG tests = new TestNG(false);
+            TestListenerAdapter results = new TestListenerAdapter();
+            tests.addListener(results);
+            tests.setTestClasses(new Class<?>[]{Class.forName(name)});
+            tests.run();
+            System.out.println(name + " failed: " + results.getFailedTests());
+            if (results.getFailedTests().stream().map(ITestResult::getThrowable)
+                    .anyMatch(AssertionError.class::isInstance)) {
+                System.exit(ASSERTION_FAILED);
+            }
+            otherwise |= tests.hasFailure() || tests.hasSkip() || results.getPassedTests().isEmpty();
         }
-        tests.setTestClasses(classes);
-        tests.run();
-        boolean asserted = results.getFailedTests().stream().map(ITestResult::getThrowable)
-                .anyMatch(AssertionError.class::isInstance);
-        boolean ran = !results.getPassedTests().isEmpty();
-        System.out.println(Arrays.toString(names) + " failed: " + results.getFailedTests());
-        System.exit(asserted
-                ? ASSERTION_FAILED
-                : tests.hasFailure() || tests.hasSkip() || !ran ? FAILED_OTHERWISE : 0);
+        System.exit(otherwise ? FAILED_OTHERWISE : 0);
     }
 }
