@@ -243,6 +243,56 @@ public class EngineTest {
     }
 
     @Test
+    public void theLineCheckCountsARestingEntryOfAnotherStrategyWithBothFees() {
+        var resting = buyer();
+        resting.name = "resting";
+        resting.type = Order.Type.STOP;
+        resting.longSide = Optional.of(Given.rule("close > open", "close + 30 ticks"));
+        resting.plan = Given.plan(40);
+        var second = buyer();
+        second.plan = Given.plan(40);
+        Tape tape = Given.tape(OPEN, 10, 11, 12, 12);
+        // twice what one alone may lose, 516.50: see above
+        for (var expected : Map.of("1033.00", "declined line check", "1033.01", "taken").entrySet()) {
+            Account account = Given.account(
+                    Optional.of(new Account.DayLoss(Money.parse(expected.getKey()), true)), Optional.empty(),
+                    List.of());
+            Run run = Run.trial(Inputs.of(tape, Given.contract(1), account,
+                    List.of(resting.build(), second.build()), Terms.DEFAULT));
+            assertEquals(decisions(run).subList(0, 2), List.of("1 taken", "1 " + expected.getValue()));
+        }
+    }
+
+    /** A day begins with a trade in profit: its stop lies beyond the day's line, so that the guard has something to do. */
+    @Test
+    public void theGuardActsWhenClosingWouldEndOnTheLine() {
+        var strategy = buyer();
+        strategy.plan = Given.plan(40);
+        TapeBuilder tape = new TapeBuilder(7);
+        long[] prices = {10, 11, 12, 50};
+        for (int i = 0; i < prices.length; i++) {
+            tape.add(OPEN + i * Given.SECOND, prices[i], 1, Tape.NONE, Tape.NONE);
+        }
+        long next = Given.at(1, "01:00:00");
+        Tape falls = tape.add(next, 50, 1, Tape.NONE, Tape.NONE).add(next + 1, 8, 1, Tape.NONE, Tape.NONE)
+                .add(next + 2, 8, 1, Tape.NONE, Tape.NONE).build();
+        // 42 ticks of 12.50 down are 525.00; closing costs a tick of slippage and a fee of 2.00
+        assertEquals(guarded(falls, strategy, "539.50", true), List.of("locked day loss guarded"));
+        assertEquals(guarded(falls, strategy, "539.51", true), List.of());
+        assertEquals(guarded(falls, strategy, "539.50", false), List.of());
+        assertEquals(guarded(falls, strategy, "525.00", true), List.of("locked day loss"));
+        assertEquals(guarded(falls, strategy, "525.00", false), List.of("locked day loss"));
+    }
+
+    private static List<String> guarded(Tape tape, Given.Draft strategy, String loss, boolean guard) {
+        Account account = Given.account(Optional.of(new Account.DayLoss(Money.parse(loss), guard)), Optional.empty(),
+                List.of());
+        return trial(tape, Given.contract(1), strategy.build(), account, Terms.DEFAULT).engine().log().decisions()
+                .stream().filter(d -> d.outcome() instanceof Decision.Locked)
+                .map(d -> Said.decision(d) + (((Decision.Locked) d.outcome()).guarded() ? " guarded" : "")).toList();
+    }
+
+    @Test
     public void theDayLossLocksUntilTheNextTradingDay() {
         var strategy = buyer();
         strategy.plan = Given.plan(4);
