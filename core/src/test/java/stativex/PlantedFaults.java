@@ -14,7 +14,7 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import java.util.concurrent.TimeUnit;
-import javax.tools.ToolProvider;
+import java.util.spi.ToolProvider;
 import org.testng.annotations.Test;
 
 /**
@@ -323,7 +323,8 @@ public class PlantedFaults {
         Path classes = Files.createDirectories(folder.resolve("classes"));
         Files.createDirectories(file.getParent());
         Files.writeString(file, source.replace(fault.right(), fault.wrong()));
-        int compiled = ToolProvider.getSystemJavaCompiler().run(null, null, null, "-proc:none", "-nowarn", "-cp",
+        int compiled = ToolProvider.findFirst("javac").orElseThrow().run(System.out, System.err, "-proc:none",
+                "-nowarn", "-cp",
                 path(List.of()), "-d", classes.toString(), file.toString());
         assertEquals(compiled, 0, "the fault \"" + fault.name() + "\" compiles");
         return classes;
