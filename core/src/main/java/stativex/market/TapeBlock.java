@@ -273,17 +273,7 @@ public final class TapeBlock {
 
     /** The first print of this block whose time is not before {@code nanos}; the one after its last if there is none. */
     int firstAt(long nanos) {
-        int low = 0;
-        int high = count;
-        while (low < high) {
-            int middle = (low + high) >>> 1;
-            if (time.getAtIndex(LONG, middle) < nanos) {
-                low = middle + 1;
-            } else {
-                high = middle;
-            }
-        }
-        return first + low;
+        return halved(nanos, 0, count);
     }
 
     /** The same from {@code from} on, by steps that grow and then are halved; there is one. */
@@ -296,7 +286,13 @@ public final class TapeBlock {
             high += step;
             step *= 2;
         }
-        high = Math.min(high, count - 1);
+        return halved(nanos, low, Math.min(high, count - 1));
+    }
+
+    /** The first print between two places of this block whose time is not before {@code nanos}; the upper one if none is. */
+    private int halved(long nanos, int from, int to) {
+        int low = from;
+        int high = to;
         while (low < high) {
             int middle = (low + high) >>> 1;
             if (time.getAtIndex(LONG, middle) < nanos) {
