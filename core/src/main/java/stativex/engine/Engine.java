@@ -288,7 +288,7 @@ public final class Engine {
     }
 
     void decide(StrategyRun run, Side side, int bar, long price, Decision.Outcome outcome) {
-        log.add(new Decision(market.timeSaid(), market.lastPrint, bar, OptionalInt.of(run.index), Optional.of(side),
+        log.add(new Decision(market.timeSaid(), market.lastPrint, bar, run.named, run.sides.get(side).named,
                 price, outcome));
     }
 

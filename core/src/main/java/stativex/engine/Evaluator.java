@@ -138,7 +138,7 @@ final class Evaluator {
         long price = entryPrice(run, rule, bar);
         Optional<Refusal> refusal = Interlocks.refusal(engine.standpoint(run), new Proposal(side, price, withClose));
         if (refusal.isPresent()) {
-            engine.decide(run, side, bar, market.lastPrice, new Decision.Declined(refusal.get()));
+            engine.decide(run, side, bar, market.lastPrice, rule.declined(refusal.get()));
             return;
         }
         if (run.mode == Mode.WATCHING) {

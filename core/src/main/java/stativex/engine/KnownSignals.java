@@ -122,6 +122,12 @@ final class KnownSignals extends Signals {
     }
 
     @Override
+    int printAtNextClock(int expiry) {
+        // the bar has every print of its session up to its end
+        return series.last(nextThatMatters(expiry)) + 1;
+    }
+
+    @Override
     void catchUp(long time, int expiry, ClosedBars told) {
         if (closed < closings.length && byClock(closed) && series.closedAt(closed) <= time) {
             int until = nextThatMatters(expiry);

@@ -62,6 +62,11 @@ final class LiveSignals extends Signals {
     }
 
     @Override
+    int printAtNextClock(int expiry) {
+        return builder.series().tape().firstAt(nextClock(expiry));
+    }
+
+    @Override
     int barHolding(int print) {
         int closed = closed();
         boolean inClosed = closed > 0 && series().last(closed - 1) == print;

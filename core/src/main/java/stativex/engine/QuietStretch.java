@@ -4,6 +4,7 @@ import stativex.market.Bounds;
 import stativex.market.Extremes;
 import stativex.market.Side;
 import stativex.market.Tape;
+import stativex.market.TapeTime;
 
 /**
  * The fast way over prints at which nothing can happen: clock, exchange, bars, plans and account each say how far that is, and all
@@ -64,9 +65,19 @@ final class QuietStretch {
     private int clockPrint(int from) {
         if (market.clock.next() != momentAsked) {
             momentAsked = market.clock.next();
-            momentPrint = tape.firstAt(momentAsked, from);
+            momentPrint = printAt(momentAsked, from);
         }
         return momentPrint;
+    }
+
+    private int printAt(long moment, int from) {
+        for (int i = 0; i < market.runs.size(); i++) {
+            StrategyRun run = market.runs.get(i);
+            if (run.timeBars && moment != TapeTime.NEVER && run.signals.nextClock(run.expiry()) == moment) {
+                return Math.max(from, run.signals.printAtNextClock(run.expiry()));
+            }
+        }
+        return tape.firstAt(moment, from);
     }
 
     private void outside(int from, int to) {

@@ -50,6 +50,9 @@ abstract sealed class Signals permits LiveSignals, KnownSignals {
      */
     abstract long nextClock(int expiry);
 
+    /** The first print at or after the moment that {@link #nextClock} names; there is one such moment. */
+    abstract int printAtNextClock(int expiry);
+
     /** Takes the bars that the clock has closed up to {@code time} before one that matters; tells of them. */
     abstract void catchUp(long time, int expiry, ClosedBars told);
 

@@ -5,7 +5,9 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import stativex.account.Ledger;
+import stativex.interlock.Refusal;
 import stativex.interlock.SignalPeriod;
 import stativex.interlock.WindowSchedule;
 import stativex.market.BarSeries;
@@ -23,6 +25,8 @@ final class StrategyRun {
     /** One side at work. */
     static final class SideRun {
         final SideRules rules;
+        /** Its side, as every decision names it. */
+        final Optional<Side> named;
         /** Of a strategy judged on every trade: whether its signal was true at some moment of each closed bar. */
         final LongColumn provisional = new LongColumn();
         boolean on = true;
@@ -30,9 +34,19 @@ final class StrategyRun {
         boolean raised;
         /** Signals that sent an order in the period that is counted. */
         int sent;
+        /** What its last signal was declined with: one record for as long as it is declined for the same. */
+        private Decision.Declined declined;
 
         SideRun(SideRules rules) {
             this.rules = rules;
+            this.named = Optional.of(rules.side());
+        }
+
+        Decision.Declined declined(Refusal refusal) {
+            if (declined == null || !declined.refusal().equals(refusal)) {
+                declined = new Decision.Declined(refusal);
+            }
+            return declined;
         }
     }
 
@@ -40,6 +54,8 @@ final class StrategyRun {
     record Waiting(Side side, int bar) {}
 
     final int index;
+    /** Its index, as every decision names it. */
+    final OptionalInt named;
     final Strategy strategy;
     final MarketRun market;
     final Owner owner;
@@ -71,6 +87,7 @@ final class StrategyRun {
     /** @throws IllegalArgumentException when it asks for what trials and replays cannot do, or its stop is under a tick */
     StrategyRun(int index, Strategy strategy, MarketRun market, Signals signals, History history) {
         this.index = index;
+        this.named = OptionalInt.of(index);
         this.strategy = strategy;
         this.market = market;
         this.owner = new Owner.Strategy(index);
