@@ -2,7 +2,7 @@ package stativex.cli;
 
 import java.nio.file.Path;
 import java.time.LocalDate;
-import java.time.format.DateTimeParseException;
+import java.time.DateTimeException;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
@@ -18,6 +18,7 @@ import stativex.files.tape.TapeImport;
 import stativex.files.tape.TapeReference;
 import stativex.files.tape.TickCsv;
 import stativex.market.SessionCalendar;
+import stativex.market.TapeTime;
 
 /** Writes the ticks of a tape. */
 @Command(name = "export", mixinStandardHelpOptions = true, sortOptions = false, description = "Writes the ticks of a tape or join as CSV or Parquet. Bars are written by the command bars.")
@@ -76,8 +77,8 @@ final class ExportCommand implements Callable<Integer> {
 
     private Optional<LocalDate> date(String option, String text) {
         try {
-            return Optional.ofNullable(text).map(LocalDate::parse);
-        } catch (DateTimeParseException e) {
+            return Optional.ofNullable(text).map(TapeTime::date);
+        } catch (DateTimeException e) {
             throw new ParameterException(spec.commandLine(),
                     option + ": expected a date such as 2026-09-24, found " + text, e);
         }

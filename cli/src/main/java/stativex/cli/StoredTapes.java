@@ -1,17 +1,18 @@
 package stativex.cli;
 
-import java.util.List;
+import java.util.HashSet;
+import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
+import java.util.function.Supplier;
 import java.util.function.ToIntFunction;
 import picocli.CommandLine.Model.CommandSpec;
 import stativex.demo.Demo;
 import stativex.files.tape.Damaged;
-import stativex.files.tape.Joins;
 import stativex.files.tape.Progress;
 import stativex.files.tape.TapeReference;
 import stativex.files.tape.TapeStore;
 import stativex.market.Contract;
-import stativex.market.Join;
 
 /** Tapes as commands name them; a stored one that is found damaged is made again from its source, and the work repeated. */
 final class StoredTapes {
@@ -29,23 +30,23 @@ final class StoredTapes {
     /** Does something with a tape; the work may be done twice. */
     int with(String reference, Optional<Contract> contract, boolean backAdjusted,
             ToIntFunction<TapeReference.Found> work) {
-        try {
-            return work.applyAsInt(Demo.open(reference, contract, backAdjusted));
-        } catch (Damaged damage) {
-            say(damage.getMessage());
-            for (String name : tapes(reference)) {
-                mend(name);
-            }
-            return work.applyAsInt(Demo.open(reference, contract, backAdjusted));
-        }
+        return mending(() -> work.applyAsInt(Demo.open(reference, contract, backAdjusted)));
     }
 
-    /** The stored tapes behind a reference. */
-    private List<String> tapes(String reference) {
-        Joins joins = new Joins(store);
-        return joins.has(reference)
-                ? joins.open(reference).months().stream().map(Join.Month::name).toList()
-                : List.of(reference);
+    /** Does some work; when it meets a damaged tape that one is made again and the work begun anew. */
+    <T> T mending(Supplier<T> work) {
+        Set<String> mended = new HashSet<>();
+        while (true) {
+            try {
+                return work.get();
+            } catch (Damaged damage) {
+                if (!mended.add(damage.tape())) {
+                    throw damage;
+                }
+                say(damage.getMessage());
+                mend(damage.tape());
+            }
+        }
     }
 
     /** Checks a tape and makes it again if it is damaged. Returns whether it was. */
@@ -74,7 +75,7 @@ final class StoredTapes {
         return (done, all) -> {
             double share = all == 0 ? 1 : (double) done / all;
             long left = share == 0 ? 0 : Math.round((System.nanoTime() - begun) / 1e9 * (1 - share) / share);
-            System.err.printf("\r%s %3.0f %%, %d s left ", what, 100 * share, left);
+            System.err.printf(Locale.ROOT, "\r%s %3.0f %%, %d s left ", what, 100 * share, left);
             if (done == all) {
                 System.err.print("\r" + " ".repeat(40) + "\r");
             }

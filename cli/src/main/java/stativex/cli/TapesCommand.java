@@ -5,6 +5,7 @@ import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.ArgGroup;
 import picocli.CommandLine.Command;
@@ -78,16 +79,15 @@ final class TapesCommand implements Callable<Integer> {
             rolls(new Joins(store).open(name));
             return 0;
         }
-        TapeStore.Stored stored = store.open(name);
+        TapeStore.Stored stored = tapes().mending(() -> store.open(name));
         TapeInfo info = stored.info();
         Contract contract = info.contract().value();
         out().println(name + ": " + line(stored));
-        stored.note().ifPresent(note -> out().println("note: " + note));
         out().println("contract: " + contract.symbol() + ", " + contract.name() + ", tick "
                 + contract.tickSize().toPlainString());
         out().println("source: " + info.source() + ", imported " + info.closing().imported());
         info.layout().ifPresent(layout -> out().println("read as: " + layout.words()));
-        out().printf("bytes a print: %.1f%n", (double) stored.bytes() / stored.tape().count());
+        out().printf(Locale.ROOT, "bytes a print: %.1f%n", (double) stored.bytes() / stored.tape().count());
         if (!info.closing().incomplete().isEmpty()) {
             out().println("incomplete: " + String.join(", ",
                     info.closing().incomplete().stream().sorted().map(Tape.SessionName::text).toList()));
@@ -151,7 +151,7 @@ final class TapesCommand implements Callable<Integer> {
         if (rolls.dates != null) {
             for (String date : rolls.dates) {
                 try {
-                    dates.add(LocalDate.parse(date));
+                    dates.add(TapeTime.date(date));
                 } catch (java.time.DateTimeException e) {
                     throw new ParameterException(spec.commandLine(),
                             "--on: expected dates such as 2026-09-14, found " + date, e);

@@ -107,7 +107,8 @@ final class TrialCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        Run run = source.session != null ? again(source.session) : plain(source.files);
+        Run run = new StoredTapes(spec)
+                .mending(() -> source.session != null ? again(source.session) : plain(source.files));
         ResultFiles.write(out, run);
         Summary summary = Summary.of(run);
         PrintWriter print = spec.commandLine().getOut();

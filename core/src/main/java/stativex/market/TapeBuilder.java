@@ -92,6 +92,10 @@ public final class TapeBuilder {
             throw new IllegalArgumentException("expected a time not before the print above it ("
                     + TapeTime.instant(lastTime) + "), found " + TapeTime.instant(nanos));
         }
+        if (!TapeTime.inRange(nanos)) {
+            throw new IllegalArgumentException("expected a time of the years " + TapeTime.FIRST_YEAR + " to "
+                    + TapeTime.LAST_YEAR + ", found " + TapeTime.instant(nanos));
+        }
         if (contracts < 1 || contracts > TapeBlock.SIZE_MASK) {
             throw new IllegalArgumentException("expected a size of 1 to " + TapeBlock.SIZE_MASK
                     + " contracts, found " + contracts);
@@ -123,8 +127,9 @@ public final class TapeBuilder {
 
     private static void near(long value, long other, String what) {
         if (value != Tape.NONE) {
-            long distance = Math.subtractExact(value, other);
-            if (distance <= Integer.MIN_VALUE || distance > Integer.MAX_VALUE) {
+            long distance = value - other;
+            boolean left = ((value ^ other) & (value ^ distance)) < 0;
+            if (left || distance <= Integer.MIN_VALUE || distance > Integer.MAX_VALUE) {
                 throw new IllegalArgumentException("expected " + what
                         + " within two thousand million ticks of the prints beside it, found " + value + " ticks");
             }

@@ -1,6 +1,8 @@
 package stativex.market;
 
+import java.time.DateTimeException;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.time.ZonedDateTime;
@@ -12,7 +14,28 @@ public final class TapeTime {
     /** Later than every time on a tape. */
     public static final long NEVER = Long.MAX_VALUE;
 
+    /** Dates and times of other years are refused: nothing is traded in them, and reckoning with them could leave the range. */
+    public static final int FIRST_YEAR = 1900;
+    public static final int LAST_YEAR = 2199;
+
+    private static final long FIRST = Instant.parse("1900-01-01T00:00:00Z").getEpochSecond() * SECOND;
+    private static final long LAST = Instant.parse("2200-01-01T00:00:00Z").getEpochSecond() * SECOND;
+
     private TapeTime() {}
+
+    /** A date of the years that are reckoned with. @throws java.time.DateTimeException when it is none */
+    public static LocalDate date(String text) {
+        LocalDate date = LocalDate.parse(text);
+        if (date.getYear() < FIRST_YEAR || date.getYear() > LAST_YEAR) {
+            throw new DateTimeException("expected a date of the years " + FIRST_YEAR + " to " + LAST_YEAR);
+        }
+        return date;
+    }
+
+    /** Whether a time lies in the years that are reckoned with. */
+    public static boolean inRange(long nanos) {
+        return nanos >= FIRST && nanos < LAST;
+    }
 
     /** @throws ArithmeticException outside the years 1677 to 2262 */
     public static long nanos(Instant instant) {

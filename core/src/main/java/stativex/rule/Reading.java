@@ -17,7 +17,40 @@ import stativex.rule.grammar.RuleParser;
 
 /** Reads the words of a rule into its form; what is no rule is said with its place and what was expected there. */
 final class Reading {
+    /** A rule has at most so many characters, words and signs, and brackets, minus signs or nots inside one another. */
+    static final int CHARACTERS = 10_000;
+    static final int WORDS = 2_000;
+    static final int DEPTH = 50;
+
     private Reading() {}
+
+    /** @throws RuleProblem when a text is longer or deeper than rules may be */
+    private static void checkSize(String text) {
+        if (text.length() > CHARACTERS) {
+            throw new RuleProblem(1, 1, 0, text.length(), "expected at most " + CHARACTERS
+                    + " characters, found " + text.length() + ": name parts of it and use the names");
+        }
+        List<Token> tokens = tokens(text);
+        if (tokens.size() - 1 > WORDS) {
+            throw problem(tokens.get(WORDS), "expected at most " + WORDS + " words and signs, found "
+                    + (tokens.size() - 1) + ": name parts of it and use the names");
+        }
+        int brackets = 0;
+        int prefixes = 0;
+        for (Token token : tokens) {
+            switch (token.getType()) {
+                case RuleLexer.NOT -> prefixes++;
+                default -> {
+                    prefixes = token.getText().equals("-") ? prefixes + 1 : 0;
+                    brackets += token.getText().equals("(") ? 1 : token.getText().equals(")") ? -1 : 0;
+                }
+            }
+            if (brackets + prefixes > DEPTH) {
+                throw problem(token, "expected at most " + DEPTH
+                        + " brackets inside one another: name parts of it and use the names");
+            }
+        }
+    }
 
     static RuleParser.ConditionContext condition(String text) {
         return parser(text).condition();
@@ -37,6 +70,7 @@ final class Reading {
     }
 
     private static RuleParser parser(String text) {
+        checkSize(text);
         RuleLexer lexer = new RuleLexer(CharStreams.fromString(text));
         RuleParser parser = new RuleParser(new CommonTokenStream(lexer));
         BaseErrorListener listener = new BaseErrorListener() {

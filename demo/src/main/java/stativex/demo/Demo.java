@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
 import java.time.LocalTime;
@@ -14,6 +13,7 @@ import java.util.Optional;
 import stativex.files.BadInput;
 import stativex.files.Documents;
 import stativex.files.SessionFile;
+import stativex.files.WholeFile;
 import stativex.files.tape.FurtherTape;
 import stativex.files.tape.FurtherTapes;
 import stativex.files.tape.TapeReference;
@@ -132,24 +132,22 @@ public final class Demo {
 
     /** Writes the tape and every document to a folder, so that a newcomer has files to start from. */
     public static void export(Path folder) {
-        try {
-            Files.createDirectories(folder);
-            for (List<String> names : List.of(List.of(CONTRACT, OTHER, ACCOUNT), STRATEGIES, OTHERS)) {
-                for (String name : names) {
-                    Files.writeString(folder.resolve(name), text(name), StandardCharsets.UTF_8);
-                }
+        for (List<String> names : List.of(List.of(CONTRACT, OTHER, ACCOUNT), STRATEGIES, OTHERS)) {
+            for (String name : names) {
+                export(folder.resolve(name), text(name));
             }
-            Files.createDirectories(folder.resolve("ready"));
-            for (ReadyMade ready : ReadyMade.all()) {
-                Files.writeString(ready.in(folder), ready.text(), StandardCharsets.UTF_8);
-            }
-        } catch (IOException e) {
-            throw new BadInput(folder + ": cannot be written: " + e, e);
+        }
+        for (ReadyMade ready : ReadyMade.all()) {
+            export(ready.in(folder), ready.text());
         }
         Contract contract = documents().contract().value();
         TickCsv.write(folder.resolve("tdl.ticks.csv"), tape(contract), contract);
         FurtherTapes.Offer further = further();
         TickCsv.write(folder.resolve("mnh.ticks.csv"), further.tape().get(), further.contract().value());
+    }
+
+    private static void export(Path file, String text) {
+        WholeFile.write(file, out -> out.write(text), StandardCharsets.UTF_8);
     }
 
     static String text(String name) {

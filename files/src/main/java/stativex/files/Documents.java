@@ -1,6 +1,9 @@
 package stativex.files;
 
+import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
 import java.time.DayOfWeek;
 import java.time.LocalDate;
@@ -42,11 +45,30 @@ public final class Documents {
     }
 
     public static Read<Account> account(Path file) {
-        return account(Json.read(file), file.toString(), name -> Json.read(file.resolveSibling(name)));
+        return account(Json.read(file), file.toString(), name -> beside(file, name));
     }
 
     public static Read<Strategy> strategy(Path file) {
-        return strategy(Json.read(file), file.toString(), name -> Json.read(file.resolveSibling(name)));
+        return strategy(Json.read(file), file.toString(), name -> beside(file, name));
+    }
+
+    /** A document that another one names: it stays inside that one's folder, links followed. */
+    static JsonNode beside(Path file, String name) {
+        Path folder = file.toAbsolutePath().normalize().getParent();
+        Path other;
+        boolean inside;
+        try {
+            other = folder.resolve(name).normalize();
+            inside = !Path.of(name).isAbsolute() && other.startsWith(folder)
+                    && (!Files.exists(other) || other.toRealPath().startsWith(folder.toRealPath()));
+        } catch (InvalidPathException | IOException e) {
+            throw new BadInput(file + ": the document named \"" + Causes.found(name) + "\" cannot be read", e);
+        }
+        if (!inside) {
+            throw new BadInput(file + ": expected the name of a document inside its own folder, found \""
+                    + Causes.found(name) + "\"");
+        }
+        return Json.read(other);
     }
 
     /** @param name said in messages */

@@ -1,6 +1,5 @@
 package stativex.files;
 
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.DateTimeException;
@@ -109,6 +108,6 @@ public final class DrawingFile {
         document.put("version", 1);
         document.put("contract", contract.symbol());
         document.put("drawings", entries);
-        WholeFile.write(file, out -> out.write(Json.pretty(document)), StandardCharsets.UTF_8);
+        WholeFile.writeOwn(file, out -> out.write(Json.pretty(document)));
     }
 }

@@ -15,13 +15,14 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
 import stativex.market.Money;
+import stativex.market.TapeTime;
 import tools.jackson.databind.JsonNode;
 
 /**
  * A place in a document: reads values that a schema cannot check, and names the place when one is wrong. In a document that
  * does not follow its schema what is missing or of another kind is {@link BadInput}, too.
  */
-final class Field {
+public final class Field {
     private final String file;
     private final String path;
     private final JsonNode node;
@@ -32,7 +33,7 @@ final class Field {
         this.node = node;
     }
 
-    static Field root(String file, JsonNode node) {
+    public static Field root(String file, JsonNode node) {
         return new Field(file, "$", node);
     }
 
@@ -40,7 +41,7 @@ final class Field {
         return file;
     }
 
-    JsonNode node() {
+    public JsonNode node() {
         return node;
     }
 
@@ -48,7 +49,7 @@ final class Field {
         return node.has(name);
     }
 
-    Field at(String name) {
+    public Field at(String name) {
         if (!has(name)) {
             throw problem("expected the field \"" + name + "\", found none");
         }
@@ -69,13 +70,21 @@ final class Field {
         return items;
     }
 
+    /** The items of a list that must be there. */
+    public List<Field> list(String name) {
+        if (!at(name).node.isArray()) {
+            throw at(name).problem("expected a list, found " + Causes.found(at(name).node.toString()));
+        }
+        return items(name);
+    }
+
     BadInput problem(String message) {
         return BadInput.at(file, path, message);
     }
 
-    String text() {
-        if (!node.isValueNode()) {
-            throw problem("expected a text, found " + node);
+    public String text() {
+        if (!node.isString() && !node.isNumber()) {
+            throw problem("expected a text, found " + Causes.found(node.toString()));
         }
         return node.asString();
     }
@@ -102,7 +111,7 @@ final class Field {
     }
 
     /** Makes something of this place; what it refuses is said of this place. */
-    <T> T checked(java.util.function.Supplier<T> maker) {
+    public <T> T checked(java.util.function.Supplier<T> maker) {
         try {
             return maker.get();
         } catch (IllegalArgumentException | ArithmeticException e) {
@@ -110,13 +119,49 @@ final class Field {
         }
     }
 
-    int integer() {
+    public int integer() {
         return checked(() -> {
             if (!node.isNumber() || node.decimalValue().stripTrailingZeros().scale() > 0) {
-                throw new IllegalArgumentException("expected a whole number, found " + node);
+                throw new IllegalArgumentException("expected a whole number, found " + Causes.found(node.toString()));
             }
             return node.decimalValue().intValueExact();
         });
+    }
+
+    /** A whole number between two bounds, both included. */
+    long longInteger(long least, long most) {
+        return checked(() -> {
+            if (!node.isNumber() || node.decimalValue().stripTrailingZeros().scale() > 0
+                    || node.decimalValue().compareTo(java.math.BigDecimal.valueOf(least)) < 0
+                    || node.decimalValue().compareTo(java.math.BigDecimal.valueOf(most)) > 0) {
+                throw new IllegalArgumentException("expected a whole number from " + least + " to " + most + ", found "
+                        + Causes.found(node.toString()));
+            }
+            return node.decimalValue().longValueExact();
+        });
+    }
+
+    /** One of the words that stand for the values of an enumeration. */
+    <E extends Enum<E>> E word(Class<E> type) {
+        for (E one : type.getEnumConstants()) {
+            if (one.name().toLowerCase(Locale.ROOT).replace('_', ' ').equals(text())) {
+                return one;
+            }
+        }
+        throw problem("expected one of " + java.util.Arrays.stream(type.getEnumConstants())
+                .map(one -> one.name().toLowerCase(Locale.ROOT).replace('_', ' ')).toList() + ", found \""
+                + Causes.found(text()) + "\"");
+    }
+
+    /** A moment such as {@code 2026-09-24T09:45:00Z}, nanoseconds since 1970. */
+    long instant() {
+        java.time.Instant time = date("a time such as 2026-09-24T09:45:00Z", java.time.Instant::parse);
+        int year = time.atZone(java.time.ZoneOffset.UTC).getYear();
+        if (year < TapeTime.FIRST_YEAR || year > TapeTime.LAST_YEAR) {
+            throw problem("expected a time of the years " + TapeTime.FIRST_YEAR + " to " + TapeTime.LAST_YEAR
+                    + ", found " + Causes.found(text()));
+        }
+        return TapeTime.nanos(time);
     }
 
     long money() {
@@ -125,7 +170,7 @@ final class Field {
 
     boolean flag() {
         if (!node.isBoolean()) {
-            throw problem("expected true or false, found " + node);
+            throw problem("expected true or false, found " + Causes.found(node.toString()));
         }
         return node.booleanValue();
     }
@@ -138,15 +183,16 @@ final class Field {
         return date("a time of day such as 09:45", LocalTime::parse);
     }
 
-    LocalDate date() {
-        return date("a date such as 2026-09-24", LocalDate::parse);
+    public LocalDate date() {
+        return date("a date such as 2026-09-24 of the years " + TapeTime.FIRST_YEAR + " to " + TapeTime.LAST_YEAR,
+                TapeTime::date);
     }
 
     private <T> T date(String expected, Function<String, T> reader) {
         try {
             return reader.apply(text());
         } catch (DateTimeException e) {
-            throw problem("expected " + expected + ", found \"" + text() + "\"");
+            throw problem("expected " + expected + ", found \"" + Causes.found(text()) + "\"");
         }
     }
 

@@ -18,6 +18,9 @@ import java.util.zip.CRC32C;
  * are JSON alone, are read as they are.
  */
 final class InputJournal {
+    /** Bytes. */
+    private static final long LONGEST = 500_000_000;
+
     private InputJournal() {}
 
     private static String sum(byte[] entry) {
@@ -31,15 +34,20 @@ final class InputJournal {
         private final Path file;
         private final FileChannel channel;
 
-        /** Begins a new file, its folder with it. @throws BadInput when that cannot be done */
+        /** Begins a new file, its folder with it. @throws BadInput when that cannot be done, or the file holds something */
         Writer(Path file) {
             this.file = file;
             try {
-                Files.createDirectories(file.toAbsolutePath().getParent());
-                channel = FileChannel.open(file, StandardOpenOption.CREATE, StandardOpenOption.TRUNCATE_EXISTING,
-                        StandardOpenOption.WRITE);
+                DataFolder.create(file.toAbsolutePath().getParent());
+                channel = Files.exists(file)
+                        ? FileChannel.open(file, StandardOpenOption.WRITE)
+                        : DataFolder.newFile(file);
+                if (channel.size() > 0) {
+                    channel.close();
+                    throw new BadInput(file + ": there is a session in it already");
+                }
             } catch (IOException e) {
-                throw new BadInput(file + ": cannot be written: " + e, e);
+                throw new BadInput(file + ": cannot be written: " + Causes.of(e), e);
             }
         }
 
@@ -53,7 +61,7 @@ final class InputJournal {
                 writeAll(channel::write, line);
                 channel.force(false);
             } catch (IOException e) {
-                throw new BadInput(file + ": cannot be written: " + e, e);
+                throw new BadInput(file + ": cannot be written: " + Causes.of(e), e);
             }
         }
 
@@ -62,7 +70,7 @@ final class InputJournal {
             try {
                 channel.close();
             } catch (IOException e) {
-                throw new BadInput(file + ": cannot be closed: " + e, e);
+                throw new BadInput(file + ": cannot be closed: " + Causes.of(e), e);
             }
         }
     }
@@ -81,7 +89,7 @@ final class InputJournal {
 
     /** The entries of a journal, as JSON texts. @throws BadInput naming the line that is damaged */
     static List<String> read(Path file) {
-        String text = Json.Text.read(file);
+        String text = Json.Text.read(file, LONGEST);
         List<String> lines = new ArrayList<>(text.lines().toList());
         boolean torn = !text.isEmpty() && !text.endsWith("\n");
         if (torn) {

@@ -41,21 +41,26 @@ public final class ResultFiles {
         return ENGINE + " zones " + ZoneRulesProvider.getVersions("UTC").lastEntry().getKey();
     }
 
-    /** @throws BadInput when the folder cannot be written */
+    /**
+     * Writes all of them or none; what an earlier run left in the folder stays until then.
+     *
+     * @throws BadInput when the folder cannot be written
+     */
     public static void write(Path folder, Run run) {
-        csv(folder.resolve("fills.csv"), fills(run));
-        csv(folder.resolve("trades.csv"), trades(run));
-        csv(folder.resolve("decisions.csv"), decisions(run));
-        WholeFile.write(folder.resolve("summary.json"), out -> out.write(Json.pretty(summary(run))),
-                StandardCharsets.UTF_8);
+        Map<String, WholeFile.Content> files = new LinkedHashMap<>();
+        files.put("fills.csv", csv(fills(run)));
+        files.put("trades.csv", csv(trades(run)));
+        files.put("decisions.csv", csv(decisions(run)));
+        files.put("summary.json", out -> out.write(Json.pretty(summary(run))));
+        WholeFolder.write(folder, files);
     }
 
-    private static void csv(Path file, List<List<String>> rows) {
-        WholeFile.write(file, out -> {
+    private static WholeFile.Content csv(List<List<String>> rows) {
+        return out -> {
             try (CsvWriter csv = CsvWriter.builder().lineDelimiter(LineDelimiter.CRLF).build(out)) {
                 rows.forEach(csv::writeRecord);
             }
-        }, StandardCharsets.UTF_8);
+        };
     }
 
     /** The rows of {@code fills.csv}, header first. */

@@ -8,6 +8,7 @@ import com.networknt.schema.SpecificationVersion;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import tools.jackson.databind.JsonNode;
 
 /** The published schemas (JSON Schema 2020-12) and what they say about a document, in one clear sentence. */
@@ -63,7 +64,7 @@ public final class Schemas {
 
     private static BadInput problem(Error error, JsonNode document, String file) {
         String pointer = error.getInstanceLocation().toString();
-        JsonNode found = document.at(pointer);
+        String found = Causes.found(document.at(pointer).toString());
         String path = path(pointer);
         JsonNode rule = error.getSchemaNode();
         return switch (error.getKeyword()) {
@@ -71,7 +72,7 @@ public final class Schemas {
                 BadInput.at(file, join(path, error.getProperty()), "unknown field");
             case "required" ->
                 BadInput.at(file, path, "expected the field \"" + error.getProperty() + "\", found none");
-            case "type" -> BadInput.at(file, path, "expected " + article(rule.asString()) + ", found " + found);
+            case "type" -> BadInput.at(file, path, "expected " + articles(rule) + ", found " + found);
             case "const" -> BadInput.at(file, path, "expected " + rule + ", found " + found);
             case "enum" -> BadInput.at(file, path, "expected one of " + rule + ", found " + found);
             case "minimum" -> BadInput.at(file, path, "expected " + rule + " or more, found " + found);
@@ -79,8 +80,14 @@ public final class Schemas {
             case "exclusiveMinimum" -> BadInput.at(file, path, "expected more than " + rule + ", found " + found);
             case "pattern" -> BadInput.at(file, path,
                     "expected a name of letters, digits and _, not beginning with a digit, found " + found);
-            default -> BadInput.at(file, path, error.getMessage() + ", found " + found);
+            default -> BadInput.at(file, path, Causes.oneLine(error.getMessage()) + ", found " + found);
         };
+    }
+
+    private static String articles(JsonNode types) {
+        return types.isArray()
+                ? types.valueStream().map(type -> article(type.asString())).collect(Collectors.joining(" or "))
+                : article(types.asString());
     }
 
     private static String article(String type) {

@@ -1,16 +1,13 @@
 package stativex.files;
 
-import java.nio.file.Files;
+import java.io.IOException;
+import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Path;
-import java.time.DateTimeException;
-import java.time.Instant;
-import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
@@ -29,7 +26,6 @@ import stativex.order.Realism;
 import stativex.order.Terms;
 import stativex.trial.Inputs;
 import stativex.trial.Run;
-import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
 
 /**
@@ -79,17 +75,33 @@ public final class SessionFile {
 
     /** Since version 2 each line carries its length and checksum. */
     private static final int VERSION = 2;
+    /** Nanoseconds: an hour. */
+    private static final long MOST_LATENCY = 3600 * TapeTime.SECOND;
 
     private SessionFile() {}
 
-    /** A name in {@code folder} that no file has yet, telling when the session was begun. */
+    /**
+     * Makes an empty file in {@code folder} under a name that tells when the session was begun; copies that ask at once get one each.
+     *
+     * @throws BadInput when it cannot be made
+     */
     public static Path fresh(Path folder) {
         String begun = DateTimeFormatter.ofPattern("yyyy-MM-dd-HHmmss").format(LocalDateTime.now());
-        Path file = folder.resolve(begun + ".session.jsonl");
-        for (int i = 2; Files.exists(file); i++) {
-            file = folder.resolve(begun + "-" + i + ".session.jsonl");
+        try {
+            DataFolder.create(folder);
+            for (int i = 1;; i++) {
+                Path file = folder.resolve(begun + (i == 1 ? "" : "-" + i) + ".session.jsonl");
+                try {
+                    DataFolder.newFile(file).close();
+                    return file;
+                } catch (FileAlreadyExistsException e) {
+                    // another copy was there before; the next number is tried
+                    continue;
+                }
+            }
+        } catch (IOException e) {
+            throw new BadInput(folder + ": cannot be written: " + Causes.of(e), e);
         }
-        return file;
     }
 
     /** Records a session while it runs. Not safe for several threads. */
@@ -210,125 +222,119 @@ public final class SessionFile {
             throw new BadInput(file + ", line 1: expected a session's first line, found an empty file");
         }
         String first = file + ", line 1";
-        JsonNode header = Json.parse(lines.getFirst(), first);
-        expect(header, first, "document", "version", "engine", "tape", "prints", "checksum", "heartbeats", "realism",
-                "latencyNanos", "contract", "account", "strategies");
-        if (!header.get("document").asString().equals("session")
-                || !List.of(1, VERSION).contains(header.get("version").asInt())) {
+        Field header = Field.root(first, Json.parse(lines.getFirst(), first));
+        if (!header.at("document").text().equals("session")
+                || !List.of(1, VERSION).contains(header.at("version").integer())) {
             throw new BadInput(first + ": expected a session of version 1 or " + VERSION);
         }
-        Set documents = documents(header, first, tapes);
-        Tape tape = tape(header, documents.contract().value(), first, tapes);
-        Inputs inputs;
-        try {
-            inputs = inputs(header, documents, tape);
-        } catch (IllegalArgumentException | DateTimeException | ArithmeticException | JacksonException e) {
-            throw new BadInput(first + ": expected times, realism and latency of a session: " + e.getMessage(), e);
-        }
+        String engine = header.at("engine").text();
+        Set documents = documents(header, tapes);
+        Inputs inputs = inputs(header, documents, tape(header, documents.contract().value(), tapes));
+        int length = inputs.tape().count() + inputs.heartbeats().length;
         List<Placed> commands = new ArrayList<>();
         OptionalInt end = OptionalInt.empty();
+        int before = 0;
         for (int i = 1; i < lines.size(); i++) {
             String place = file + ", line " + (i + 1);
-            JsonNode line = Json.parse(lines.get(i), place);
+            Field line = Field.root(place, Json.parse(lines.get(i), place));
+            if (end.isPresent()) {
+                throw new BadInput(place + ": expected nothing behind the session's end");
+            }
+            Field at = line.at(line.has("end") ? "end" : "place");
+            int inputsBefore = at.integer();
+            if (inputsBefore < before || inputsBefore > length) {
+                throw at.problem("expected a place from " + before + ", that of the line above, to " + length
+                        + ", all inputs, found " + inputsBefore);
+            }
+            before = inputsBefore;
             if (line.has("end")) {
-                end = OptionalInt.of(line.get("end").asInt());
+                end = OptionalInt.of(inputsBefore);
             } else {
-                commands.add(placed(line, place, inputs));
+                commands.add(new Placed(inputsBefore, command(line, inputs)));
             }
         }
-        return new Session(header.get("engine").asString(), documents, inputs, header.get("tape").asString(),
-                List.copyOf(commands), end);
-    }
-
-    private static void expect(JsonNode header, String place, String... names) {
-        for (String name : names) {
-            if (!header.has(name)) {
-                throw new BadInput(place + ": expected the field \"" + name + "\" of a session, found none");
-            }
-        }
+        return new Session(engine, documents, inputs, header.at("tape").text(), List.copyOf(commands), end);
     }
 
     /** The tape that a header names, if it is the same as when it was recorded. */
-    private static Tape tape(JsonNode header, Contract contract, String place, TapeSource tapes) {
-        Tape tape = tapes.tape(header.get("tape").asString(), contract);
-        if (tape.count() != header.get("prints").asInt()
-                || !Long.toHexString(tape.checksum()).equals(header.get("checksum").asString())) {
-            throw new BadInput(place + ": expected the tape \"" + header.get("tape").asString() + "\" with "
-                    + header.get("prints") + " prints and checksum " + header.get("checksum").asString() + ", found "
-                    + tape.count() + " prints and " + Long.toHexString(tape.checksum()));
+    private static Tape tape(Field header, Contract contract, TapeSource tapes) {
+        String name = header.at("tape").text();
+        int prints = header.at("prints").integer();
+        String checksum = header.at("checksum").text();
+        Tape tape = tapes.tape(name, contract);
+        if (tape.count() != prints || !Long.toHexString(tape.checksum()).equals(checksum)) {
+            throw new BadInput(
+                    header.file() + ": expected the tape \"" + name + "\" with " + prints + " prints and checksum "
+                            + Causes.found(checksum) + ", found " + tape.count() + " prints and "
+                            + Long.toHexString(tape.checksum()));
         }
         return tape;
     }
 
-    private static Inputs inputs(JsonNode header, Set documents, Tape tape) {
-        long[] heartbeats = header.get("heartbeats").valueStream()
-                .mapToLong(beat -> TapeTime.nanos(Instant.parse(beat.asString()))).toArray();
-        Terms terms = new Terms(Realism.valueOf(header.get("realism").asString().toUpperCase(Locale.ROOT)),
-                header.get("latencyNanos").asLong());
-        return new Inputs(tape, documents.contract().value(), documents.tapes(), documents.account().value(),
-                documents.values(), terms,
-                header.has("firstDay")
-                        ? Optional.of(LocalDate.parse(header.get("firstDay").asString()))
-                        : Optional.empty(),
-                heartbeats);
+    private static Inputs inputs(Field header, Set documents, Tape tape) {
+        List<Field> beats = header.list("heartbeats");
+        long[] heartbeats = new long[beats.size()];
+        for (int i = 0; i < heartbeats.length; i++) {
+            heartbeats[i] = beats.get(i).instant();
+            if (i > 0 && heartbeats[i] < heartbeats[i - 1]) {
+                throw beats.get(i).problem("expected a time not before the heartbeat above it, found "
+                        + beats.get(i).text());
+            }
+        }
+        Terms terms = new Terms(header.at("realism").word(Realism.class),
+                header.at("latencyNanos").longInteger(0, MOST_LATENCY));
+        return header.checked(() -> new Inputs(tape, documents.contract().value(), documents.tapes(),
+                documents.account().value(), documents.values(), terms, header.maybe("firstDay").map(Field::date),
+                heartbeats));
     }
 
-    private static Set documents(JsonNode header, String place, TapeSource tapes) {
-        List<Documents.Read<Strategy>> strategies = new ArrayList<>();
-        for (JsonNode document : header.get("strategies")) {
-            strategies.add(Documents.strategy(document, place, SessionFile::noFile));
-        }
+    private static Set documents(Field header, TapeSource tapes) {
+        List<Documents.Read<Strategy>> strategies = header.list("strategies").stream()
+                .map(document -> Documents.strategy(document.node(), header.file(), SessionFile::noFile)).toList();
         List<FurtherTape> others = new ArrayList<>();
-        for (JsonNode other : header.path("others")) {
-            expect(other, place, "tape", "prints", "checksum", "contract");
-            Documents.Read<Contract> contract = Documents.contract(other.get("contract"), place);
-            others.add(new FurtherTape(other.get("tape").asString(), contract,
-                    tape(other, contract.value(), place, tapes)));
+        for (Field other : header.has("others") ? header.list("others") : List.<Field>of()) {
+            Documents.Read<Contract> contract = Documents.contract(other.at("contract").node(), header.file());
+            others.add(new FurtherTape(other.at("tape").text(), contract, tape(other, contract.value(), tapes)));
         }
-        return new Set(Documents.contract(header.get("contract"), place),
-                Documents.account(header.get("account"), place, SessionFile::noFile), strategies, others);
+        if (others.stream().map(FurtherTape::symbol).distinct().count() < others.size()) {
+            throw header.at("others").problem("expected one tape of each contract");
+        }
+        return new Set(Documents.contract(header.at("contract").node(), header.file()),
+                Documents.account(header.at("account").node(), header.file(), SessionFile::noFile), strategies,
+                others);
     }
 
     private static JsonNode noFile(String name) {
-        throw new BadInput("expected a session to hold the document " + name + " itself");
+        throw new BadInput("expected a session to hold the document " + Causes.found(name) + " itself");
     }
 
-    private static Placed placed(JsonNode line, String place, Inputs inputs) {
-        try {
-            return new Placed(Integer.parseInt(text(line, "place")), command(line, inputs));
-        } catch (IllegalArgumentException e) {
-            throw new BadInput(place + ": expected a command with its place, found " + line, e);
-        }
-    }
-
-    private static String text(JsonNode line, String name) {
-        if (!line.has(name)) {
-            throw new IllegalArgumentException("no field " + name);
-        }
-        return line.get(name).asString();
-    }
-
-    private static Command command(JsonNode line, Inputs inputs) {
-        String word = text(line, "command");
-        if (word.equals("flat and lock")) {
+    private static Command command(Field line, Inputs inputs) {
+        Field word = line.at("command");
+        if (word.text().equals("flat and lock")) {
             return new Command.FlatAndLock();
         }
-        String name = text(line, "strategy");
-        int strategy = inputs.strategies().stream().map(Strategy::name).toList().indexOf(name);
+        Field name = line.at("strategy");
+        int strategy = inputs.strategies().stream().map(Strategy::name).toList().indexOf(name.text());
         if (strategy < 0) {
-            throw new IllegalArgumentException("no strategy " + name);
+            throw name.problem("expected a strategy of the session, found \"" + Causes.found(name.text()) + "\"");
         }
-        return switch (word) {
-            case "mode" -> new Command.SetMode(strategy, Mode.valueOf(text(line, "to").toUpperCase(Locale.ROOT)));
-            case "side" -> new Command.SetSide(strategy,
-                    Side.valueOf(text(line, "side").toUpperCase(Locale.ROOT)),
-                    text(line, "to").equals("on"));
-            case "once" -> new Command.SetOnce(strategy, text(line, "to").equals("on"));
+        return switch (word.text()) {
+            case "mode" -> new Command.SetMode(strategy, line.at("to").word(Mode.class));
+            case "side" -> new Command.SetSide(strategy, line.at("side").word(Side.class), isOn(line));
+            case "once" -> new Command.SetOnce(strategy, isOn(line));
             case "breakeven" -> new Command.Breakeven(strategy);
             case "half off" -> new Command.HalfOff(strategy);
             case "flatten" -> new Command.Flatten(strategy);
-            default -> throw new IllegalArgumentException("no command " + word);
+            default -> throw word.problem("expected a command, found \"" + Causes.found(word.text()) + "\"");
         };
+    }
+
+    private static boolean isOn(Field line) {
+        Field to = line.at("to");
+        if (!List.of("on", "off").contains(to.text())) {
+            throw to.problem("expected on or off, found \"" + Causes.found(to.text()) + "\"");
+        }
+        return to.text().equals("on");
     }
 
     private static String word(Command command) {

@@ -23,10 +23,10 @@ public final class StrategyCheck {
      * @throws BadInput when the file cannot be read as JSON at all
      */
     public static List<String> problems(Path file, Contract contract, List<Contract> others) {
-        return found(Json.read(file), file.toString(), name -> Json.read(file.resolveSibling(name)), contract,
+        return found(Json.read(file), file.toString(), name -> Documents.beside(file, name), contract,
                 others).stream()
                 .map(problem -> problem.place().isEmpty()
-                        ? problem.what()
+                        ? Causes.brief(problem.what())
                         : BadInput.at(file.toString(), "$." + problem.place(), problem.what()).getMessage())
                 .toList();
     }

@@ -1,7 +1,6 @@
 package stativex.files;
 
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -45,7 +44,7 @@ public final class StrategyFolder {
                     }
                 }
             } catch (IOException e) {
-                throw new BadInput(folder + ": cannot be read: " + e, e);
+                throw new BadInput(folder + ": cannot be read: " + Causes.of(e), e);
             }
         }
         return new Found(List.copyOf(strategies), List.copyOf(unreadable));
@@ -70,17 +69,17 @@ public final class StrategyFolder {
 
     /** Writes a strategy, in one piece or not at all. @throws BadInput when it cannot be written */
     public void keep(StrategyDraft draft) {
-        WholeFile.write(file(draft.name()), out -> out.write(draft.text()), StandardCharsets.UTF_8);
+        WholeFile.writeOwn(file(draft.name()), out -> out.write(draft.text()));
     }
 
     /** Keeps a strategy that is put to work as a version of its own, named by its fingerprint. */
     public void keepVersion(StrategyDraft draft, String version) {
         Path file = file(draft.name());
         String name = file.getFileName().toString();
-        WholeFile.write(
+        WholeFile.writeOwn(
                 folder.resolve("versions").resolve(name.substring(0, name.length() - ENDING.length()) + "-" + version
                         + ENDING),
-                out -> out.write(draft.text()), StandardCharsets.UTF_8);
+                out -> out.write(draft.text()));
     }
 
     /** Takes a strategy away; versions that were put to work stay. @throws BadInput when it cannot be */
@@ -88,7 +87,7 @@ public final class StrategyFolder {
         try {
             Files.deleteIfExists(file(name));
         } catch (IOException e) {
-            throw new BadInput(file(name) + ": cannot be taken away: " + e, e);
+            throw new BadInput(file(name) + ": cannot be taken away: " + Causes.of(e), e);
         }
     }
 }

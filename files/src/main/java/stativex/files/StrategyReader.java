@@ -184,7 +184,7 @@ final class StrategyReader {
             if (!OF_EVERY_STUDY.contains(entry.getKey())) {
                 settings.put(entry.getKey(), entry.getValue().isNumber()
                         ? entry.getValue().decimalValue().toPlainString()
-                        : entry.getValue().asString());
+                        : field.at(entry.getKey()).text());
             }
         }
         return new StudyDefinition(field.at("name").text(), field.at("study").text(),

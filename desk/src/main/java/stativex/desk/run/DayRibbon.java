@@ -2,6 +2,7 @@ package stativex.desk.run;
 
 import java.time.ZoneId;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import javafx.scene.text.Font;
 import stativex.desk.draw.Pen;
@@ -94,7 +95,7 @@ final class DayRibbon extends Sketch {
     }
 
     private static void hour(Pen pen, long time, ZoneId zone, double x, double y, double left, double right) {
-        String text = String.format("%02d", TapeTime.in(zone, time).getHour());
+        String text = String.format(Locale.ROOT, "%02d", TapeTime.in(zone, time).getHour());
         double w = pen.width(text, Fonts.figures(10.5));
         pen.text(text, Fonts.figures(10.5), Palette.MUTED, Math.clamp(x - w / 2, left, right - w), y);
     }

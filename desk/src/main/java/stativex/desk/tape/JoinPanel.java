@@ -18,6 +18,7 @@ import javafx.scene.layout.VBox;
 import stativex.files.BadInput;
 import stativex.files.tape.Joins;
 import stativex.market.Join;
+import stativex.market.TapeTime;
 
 /** Joining months: which ones, in which order, and on which days the next one takes over. */
 final class JoinPanel extends VBox {
@@ -89,7 +90,7 @@ final class JoinPanel extends VBox {
             List<LocalDate> dates = new ArrayList<>();
             if (rule.getValue().equals(DATES)) {
                 Stream.of(value.getText().split(",")).map(String::strip).filter(s -> !s.isEmpty())
-                        .forEach(date -> dates.add(LocalDate.parse(date)));
+                        .forEach(date -> dates.add(TapeTime.date(date)));
             } else {
                 for (int i = 1; i < read.size(); i++) {
                     dates.add(rule.getValue().equals(VOLUME)

@@ -45,7 +45,6 @@ final class TapeFacts extends VBox {
             TapeInfo info = stored.info();
             muted(Format.grouped(Long.toString(stored.bytes() / 1000)) + " kB on disk, "
                     + Format.decimal((double) stored.bytes() / tape.count(), 1) + " bytes a print");
-            stored.note().ifPresent(this::warn);
             heading("Source");
             Label source = add(java.nio.file.Path.of(info.source()).getFileName().toString(), "fact");
             source.setTooltip(new javafx.scene.control.Tooltip(info.source()));

@@ -37,7 +37,7 @@ final class FieldText {
     private long dateHead;
     private short dateTail;
     private long dateDay = BAD;
-    private int lastDate = -1;
+    private long lastDate = -1;
     private long lastDay;
     /** Offset found behind a time of day, seconds. */
     private int offset;
@@ -125,7 +125,10 @@ final class FieldText {
             return BAD;
         }
         for (; fraction < scale; fraction++) {
-            value = Math.multiplyExact(value, 10);
+            if (value > Long.MAX_VALUE / 10) {
+                return BAD;
+            }
+            value *= 10;
         }
         if (off || value % unit != 0) {
             return OFF_GRID;
@@ -303,7 +306,8 @@ final class FieldText {
     }
 
     private long day(int year, int month, int day) {
-        int key = (year * 100 + month) * 100 + day;
+        // each has at most four digits
+        long key = (year * 10_000L + month) * 10_000 + day;
         if (key != lastDate) {
             if (year < 1600 || year > 9999) {
                 return BAD;

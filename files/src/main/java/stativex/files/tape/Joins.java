@@ -4,17 +4,17 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.zip.CRC32C;
 import stativex.files.BadInput;
+import stativex.files.Field;
 import stativex.files.Json;
 import stativex.files.WholeFile;
 import stativex.market.Join;
-import tools.jackson.databind.JsonNode;
 
 /**
  * Joined series in a tape store: small documents that name the months' tapes and their roll days. No print is copied;
@@ -22,6 +22,8 @@ import tools.jackson.databind.JsonNode;
  */
 public final class Joins {
     private static final String SUFFIX = ".join.json";
+    /** Since version 2 a join carries its checksum. */
+    private static final int VERSION = 2;
 
     private final TapeStore store;
 
@@ -67,14 +69,15 @@ public final class Joins {
         }
         Map<String, Object> document = new LinkedHashMap<>();
         document.put("document", "join");
-        document.put("version", 1);
+        document.put("version", VERSION);
         document.put("months", months);
-        Path file = store.file(name, SUFFIX);
+        document.put("checksum", sum(months));
+        Path file = store.fresh(name, SUFFIX);
         store.locked(() -> {
             if (Files.exists(file) || store.has(name)) {
                 throw new BadInput("there is a tape or join named " + name + " already: choose another name");
             }
-            WholeFile.write(file, out -> out.write(Json.pretty(document)), StandardCharsets.UTF_8);
+            WholeFile.writeOwn(file, out -> out.write(Json.pretty(document)));
             return null;
         });
         return join;
@@ -83,20 +86,30 @@ public final class Joins {
     /** @throws BadInput when there is none of that name, or one of its tapes is missing or damaged */
     public Join open(String name) {
         Path file = store.file(name, SUFFIX);
-        JsonNode document = Json.read(file);
+        Field document = Field.root(file.toString(), Json.read(file));
+        int version = document.at("version").integer();
+        if (!document.at("document").text().equals("join") || version != 1 && version != VERSION) {
+            throw new BadInput(file + ": expected a join of version 1 or " + VERSION);
+        }
+        if (version == VERSION && !document.at("checksum").text().equals(sum(document.at("months").node()))) {
+            throw new BadInput(file + ": does not match its checksum: remove the join and make it again");
+        }
         List<String> tapes = new ArrayList<>();
         List<LocalDate> dates = new ArrayList<>();
-        try {
-            for (JsonNode month : document.required("months")) {
-                tapes.add(month.required("tape").asString());
-                if (tapes.size() > 1) {
-                    dates.add(LocalDate.parse(month.required("from").asString()));
-                }
+        for (Field month : document.list("months")) {
+            tapes.add(month.at("tape").text());
+            if (tapes.size() > 1) {
+                dates.add(month.at("from").date());
             }
-            return Join.of(months(tapes), dates);
-        } catch (tools.jackson.core.JacksonException | DateTimeException | IllegalArgumentException e) {
-            throw new BadInput(file + ": " + e.getMessage(), e);
         }
+        return document.checked(() -> Join.of(months(tapes), dates));
+    }
+
+    /** CRC-32C of the months as they stand in the document, without its layout. */
+    private static String sum(Object months) {
+        CRC32C sum = new CRC32C();
+        sum.update(Json.line(months).getBytes(StandardCharsets.UTF_8));
+        return String.format("%08x", sum.getValue());
     }
 
     /** Takes a join away; its months' tapes stay. */

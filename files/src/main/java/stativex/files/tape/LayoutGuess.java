@@ -12,6 +12,8 @@ import java.util.List;
 import java.util.Optional;
 import java.util.regex.Pattern;
 import stativex.files.BadInput;
+import stativex.files.Causes;
+import stativex.files.Plain;
 
 /**
  * Looks at the first lines of a tick file and guesses how it is to be read. The guess is shown and can be changed; nothing
@@ -35,7 +37,7 @@ public final class LayoutGuess {
 
     private LayoutGuess(Path file, ZoneId assumed) throws IOException {
         char delimiter = delimiter(file);
-        try (ByteLines lines = new ByteLines(Files.newInputStream(file))) {
+        try (ByteLines lines = new ByteLines(Plain.open(file))) {
             while (rows.size() < LOOKED_AT && lines.next()) {
                 rows.add(fields(file, lines, delimiter));
             }
@@ -83,7 +85,7 @@ public final class LayoutGuess {
         } catch (NoSuchFileException e) {
             throw new BadInput(file + ": no such file", e);
         } catch (IOException e) {
-            throw new BadInput(file + ": cannot be read: " + e.getMessage(), e);
+            throw new BadInput(file + ": cannot be read: " + Causes.of(e), e);
         }
     }
 
@@ -107,7 +109,7 @@ public final class LayoutGuess {
         char best = ',';
         int most = 0;
         for (char candidate : new char[]{',', ';', '\t'}) {
-            try (ByteLines lines = new ByteLines(Files.newInputStream(file))) {
+            try (ByteLines lines = new ByteLines(Plain.open(file))) {
                 int fields = -1;
                 for (int i = 0; i < 20 && lines.next(); i++) {
                     int found = fields(file, lines, candidate).size();

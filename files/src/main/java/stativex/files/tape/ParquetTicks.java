@@ -1,7 +1,9 @@
 package stativex.files.tape;
 
+import java.io.IOException;
+import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.ResultSet;
@@ -17,11 +19,14 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.duckdb.DuckDBAppender;
 import stativex.files.BadInput;
+import stativex.files.Causes;
+import stativex.files.Plain;
 import stativex.market.Aggressor;
 import stativex.market.Contract;
 import stativex.market.Tape;
 import stativex.market.TapeBlock;
 import stativex.market.TapeBuilder;
+import stativex.market.TapeTime;
 
 /**
  * Ticks as Parquet: {@code time} (a timestamp, UTC, nanoseconds), {@code price}, {@code bid}, {@code ask} (decimals),
@@ -29,6 +34,8 @@ import stativex.market.TapeBuilder;
  * order, other integer, decimal and floating types, and other timestamps, which count as UTC when they carry no zone.
  */
 public final class ParquetTicks {
+    /** Contracts. */
+    private static final long MOST = 1_000_000_000;
     private static final Pattern DECIMAL = Pattern.compile("DECIMAL\\((\\d+),(\\d+)\\)");
     private static final List<Column> COLUMNS = List.of(Column.TIME, Column.PRICE, Column.SIZE, Column.BID, Column.ASK,
             Column.BID_SIZE, Column.ASK_SIZE, Column.AGGRESSOR);
@@ -37,30 +44,45 @@ public final class ParquetTicks {
 
     /** A column as it is in the file. */
     private record Found(String name, String type) {
-        /** SQL that gives what {@link Value} reads. */
+        /** SQL that gives what is read: times as counts of {@link #timeUnit}, numbers as {@link #kind} says. */
         String sql(Column column) {
             String name = Parquet.name(name());
             if (column == Column.TIME) {
-                if (type.startsWith("TIMESTAMP")) {
-                    return "epoch_ns(" + name + ")";
-                }
-                throw new IllegalArgumentException("expected a timestamp, found " + type);
+                return switch (type) {
+                    case "TIMESTAMP_NS" -> "epoch_ns(" + name + ")";
+                    case "TIMESTAMP_MS", "TIMESTAMP_S", "TIMESTAMP", "TIMESTAMP WITH TIME ZONE" ->
+                        "CASE WHEN isfinite(CAST("
+                                + name + " AS TIMESTAMP)) THEN epoch_us(" + name + ") END";
+                    default -> throw new IllegalArgumentException("expected a timestamp, found " + type);
+                };
             }
             if (column == Column.AGGRESSOR) {
                 return "CAST(" + name + " AS VARCHAR)";
             }
-            Matcher decimal = DECIMAL.matcher(type);
-            if (decimal.matches()) {
-                return "CAST(" + name + " * CAST(1" + "0".repeat(scale()) + " AS DECIMAL(18,0)) AS BIGINT)";
-            }
-            if (isFloating() || type.endsWith("INT") || type.endsWith("INTEGER")) {
-                return name;
-            }
-            throw new IllegalArgumentException("expected numbers, found " + type);
+            return switch (kind()) {
+                case WHOLE, FLOATING -> name;
+                case DECIMAL -> "CAST(" + name + " * CAST(1" + "0".repeat(scale()) + " AS DECIMAL(18,0)) AS BIGINT)";
+                case TEXT -> "CAST(" + name + " AS VARCHAR)";
+            };
         }
 
-        boolean isFloating() {
-            return type.equals("DOUBLE") || type.equals("FLOAT");
+        /** Nanoseconds. */
+        long timeUnit() {
+            return type.equals("TIMESTAMP_NS") ? 1 : 1000;
+        }
+
+        /** How numbers are handed over; as a text where they may not fit a long. */
+        Kind kind() {
+            Matcher decimal = DECIMAL.matcher(type);
+            if (decimal.matches()) {
+                return Integer.parseInt(decimal.group(1)) > 18 || scale() > 17 ? Kind.TEXT : Kind.DECIMAL;
+            }
+            return switch (type) {
+                case "DOUBLE", "FLOAT" -> Kind.FLOATING;
+                case "TINYINT", "SMALLINT", "INTEGER", "BIGINT", "UTINYINT", "USMALLINT", "UINTEGER" -> Kind.WHOLE;
+                case "UBIGINT", "HUGEINT", "UHUGEINT" -> Kind.TEXT;
+                default -> throw new IllegalArgumentException("expected numbers, found " + type);
+            };
         }
 
         int scale() {
@@ -69,17 +91,25 @@ public final class ParquetTicks {
         }
     }
 
+    private enum Kind {
+        WHOLE, DECIMAL, FLOATING, TEXT
+    }
+
     /** Told of every row that cannot be taken. */
     interface Refused {
         void row(long row, String words);
     }
 
     static void read(Path file, Contract contract, Intake intake, Refused refused, Progress progress) {
-        if (!Files.exists(file)) {
-            throw new BadInput(file + ": no such file");
+        try {
+            Plain.check(file);
+        } catch (NoSuchFileException e) {
+            throw new BadInput(file + ": no such file", e);
+        } catch (IOException e) {
+            throw new BadInput(file + ": cannot be read: " + Causes.of(e), e);
         }
         try (Connection base = Parquet.reader(); Statement statement = base.createStatement()) {
-            String source = " FROM read_parquet(" + Parquet.quoted(file.toString()) + ")";
+            String source = " FROM read_parquet(" + Parquet.file(file) + ")";
             Map<Column, Found> found = columns(file, statement, source);
             long rows;
             try (ResultSet count = statement.executeQuery("SELECT count(*)" + source)) {
@@ -94,7 +124,7 @@ public final class ParquetTicks {
                 rows(result, found, contract, intake, refused, progress, rows);
             }
         } catch (SQLException e) {
-            throw new BadInput(file + ": cannot be read as Parquet: " + e.getMessage(), e);
+            throw new BadInput(file + ": cannot be read as Parquet: " + Parquet.reason(e), e);
         }
     }
 
@@ -155,6 +185,9 @@ public final class ParquetTicks {
             row++;
             long time = rows.getLong(1);
             boolean noTime = rows.wasNull();
+            long unit = found.get(Column.TIME).timeUnit();
+            boolean far = time > Long.MAX_VALUE / unit || time < Long.MIN_VALUE / unit;
+            time *= unit;
             long price = price(rows, 2, found.get(Column.PRICE), text);
             long size = whole(rows, 3, found.get(Column.SIZE));
             long bid = price(rows, 4, found.get(Column.BID), text);
@@ -164,11 +197,17 @@ public final class ParquetTicks {
             String who = rows.getString(8);
             Optional<Aggressor> aggressor = aggressor(who);
             Optional<TickLine.Problem> problem;
-            if (noTime || price == Tape.NONE || price == FieldText.BAD || size < 1 || bid == FieldText.BAD
+            if (far) {
+                problem = Optional.of(
+                        new TickLine.Problem(Finding.UNREADABLE, Optional.of("time"), "expected a time of the years "
+                                + TapeTime.FIRST_YEAR + " to " + TapeTime.LAST_YEAR));
+            } else if (noTime || price == Tape.NONE || price == FieldText.BAD || size < 1 || bid == FieldText.BAD
                     || ask == FieldText.BAD || bidSize == FieldText.BAD || askSize == FieldText.BAD) {
                 problem = Optional.of(new TickLine.Problem(Finding.UNREADABLE, Optional.empty(),
-                        "expected time, price and size (1 or more), found " + (noTime ? "no time" : rows.getObject(1))
-                                + ", " + rows.getObject(2) + ", " + rows.getObject(3)));
+                        "expected time, price and size (1 or more), found "
+                                + (noTime ? "no time" : TapeTime.instant(time)) + ", "
+                                + Causes.found(String.valueOf(rows.getObject(2))) + ", "
+                                + Causes.found(String.valueOf(rows.getObject(3)))));
             } else if (price == FieldText.OFF_GRID || bid == FieldText.OFF_GRID || ask == FieldText.OFF_GRID) {
                 problem = Optional.of(new TickLine.Problem(Finding.OFF_GRID, Optional.of("price"),
                         "expected a price on the tick grid of " + contract.tickSize().toPlainString()));
@@ -202,12 +241,27 @@ public final class ParquetTicks {
         if (found == null) {
             return Tape.NONE;
         }
-        double value = rows.getDouble(column);
-        if (rows.wasNull()) {
-            return Tape.NONE;
+        if (found.kind() == Kind.FLOATING) {
+            double value = rows.getDouble(column);
+            return rows.wasNull()
+                    ? Tape.NONE
+                    : value >= 0 && value < MOST && value == Math.rint(value) ? (long) value : FieldText.BAD;
         }
-        value /= Math.pow(10, found.scale());
-        return value >= 0 && value < 1e9 && value == Math.rint(value) ? (long) value : FieldText.BAD;
+        BigDecimal value = exact(rows, column, found);
+        return value == null
+                ? Tape.NONE
+                : value.signum() >= 0 && value.compareTo(BigDecimal.valueOf(MOST)) < 0
+                        && value.stripTrailingZeros().scale() <= 0 ? value.longValueExact() : FieldText.BAD;
+    }
+
+    /** Null where nothing stands. */
+    private static BigDecimal exact(ResultSet rows, int column, Found found) throws SQLException {
+        if (found.kind() == Kind.TEXT) {
+            String text = rows.getString(column);
+            return text == null ? null : new BigDecimal(text);
+        }
+        long value = rows.getLong(column);
+        return rows.wasNull() ? null : BigDecimal.valueOf(value, found.scale());
     }
 
     /** A price in ticks; exact for decimals, for floating numbers the shortest decimal that stands for them. */
@@ -215,8 +269,8 @@ public final class ParquetTicks {
         if (found == null) {
             return Tape.NONE;
         }
-        String plain;
-        if (found.isFloating()) {
+        BigDecimal plain;
+        if (found.kind() == Kind.FLOATING) {
             double value = rows.getDouble(column);
             if (rows.wasNull() || Double.isNaN(value)) {
                 return Tape.NONE;
@@ -224,17 +278,16 @@ public final class ParquetTicks {
             if (Double.isInfinite(value)) {
                 return FieldText.BAD;
             }
-            plain = (found.type().equals("FLOAT")
-                    ? new java.math.BigDecimal(Float.toString((float) value))
-                    : java.math.BigDecimal.valueOf(value)).toPlainString();
+            plain = found.type().equals("FLOAT")
+                    ? new BigDecimal(Float.toString((float) value))
+                    : BigDecimal.valueOf(value);
         } else {
-            long value = rows.getLong(column);
-            if (rows.wasNull()) {
+            plain = exact(rows, column, found);
+            if (plain == null) {
                 return Tape.NONE;
             }
-            plain = java.math.BigDecimal.valueOf(value, found.scale()).toPlainString();
         }
-        byte[] bytes = plain.getBytes(StandardCharsets.US_ASCII);
+        byte[] bytes = plain.toPlainString().getBytes(StandardCharsets.US_ASCII);
         return text.price(bytes, 0, bytes.length);
     }
 
@@ -265,7 +318,7 @@ public final class ParquetTicks {
         if (ticks == Tape.NONE) {
             rows.appendNull();
         } else {
-            rows.append(new java.math.BigDecimal(contract.text(ticks)));
+            rows.append(new BigDecimal(contract.text(ticks)));
         }
     }
 

@@ -19,7 +19,9 @@ import java.util.Set;
 import java.util.zip.CRC32C;
 import java.util.zip.CheckedInputStream;
 import stativex.files.BadInput;
+import stativex.files.Causes;
 import stativex.files.Documents;
+import stativex.files.Plain;
 import stativex.market.Contract;
 import stativex.market.Session;
 import stativex.market.Tape;
@@ -50,8 +52,17 @@ public final class TapeImport implements AutoCloseable {
         this.store = store;
         this.info = info;
         this.part = store.part();
-        this.writer = new TapeFile.Writer(part.channel(), info.originText());
+        this.writer = begin(part, info);
         this.intake = new Intake(info.contract().value(), new TapeBuilder(this::write), info.gapNanos());
+    }
+
+    private static TapeFile.Writer begin(TapeStore.Part part, TapeInfo info) throws IOException {
+        try {
+            return new TapeFile.Writer(part.channel(), info.originText());
+        } catch (IOException e) {
+            part.close();
+            throw e;
+        }
     }
 
     private void write(TapeBlock block) {
@@ -102,7 +113,7 @@ public final class TapeImport implements AutoCloseable {
         } catch (NoSuchFileException e) {
             throw new BadInput(file + ": no such file", e);
         } catch (IOException | UncheckedIOException e) {
-            throw new BadInput(file + ": cannot be imported: " + e.getMessage(), e);
+            throw new BadInput(file + ": cannot be imported: " + Causes.of(e), e);
         } finally {
             if (!done && job != null) {
                 job.close();
@@ -118,7 +129,7 @@ public final class TapeImport implements AutoCloseable {
     private void csv(Path file, TickLayout layout, Progress progress) throws IOException {
         CRC32C sum = new CRC32C();
         sourceBytes = Files.size(file);
-        try (InputStream in = new CheckedInputStream(Files.newInputStream(file), sum);
+        try (InputStream in = new CheckedInputStream(Plain.open(file), sum);
                 ByteLines lines = new ByteLines(in)) {
             TickLine line = new TickLine(layout, info.contract().value());
             if (layout.header()) {
@@ -176,7 +187,7 @@ public final class TapeImport implements AutoCloseable {
         }
         CRC32C sum = new CRC32C();
         sourceBytes = Files.size(file);
-        try (InputStream in = new CheckedInputStream(Files.newInputStream(file), sum)) {
+        try (InputStream in = new CheckedInputStream(Plain.open(file), sum)) {
             in.transferTo(java.io.OutputStream.nullOutputStream());
         }
         sourceSum = sum.getValue();
@@ -249,12 +260,13 @@ public final class TapeImport implements AutoCloseable {
                     + firstBad().orElse(""));
         }
         try {
-            writer.end(info.with(new TapeInfo.Closing(Instant.now(), sourceBytes, sourceSum,
-                    findings().bad() > 0, findings(), incomplete)).closingText());
+            TapeInfo whole = info.with(new TapeInfo.Closing(Instant.now(), sourceBytes, sourceSum,
+                    findings().bad() > 0, prints(), findings(), incomplete));
+            writer.end(whole.closingText(), whole.briefText());
             list.flush();
             store.place(part, leftOut, name, replace);
         } catch (IOException e) {
-            throw new BadInput(store.folder() + ": cannot be written: " + e, e);
+            throw new BadInput(store.folder() + ": cannot be written: " + Causes.of(e), e);
         } finally {
             close();
         }

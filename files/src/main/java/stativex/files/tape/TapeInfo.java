@@ -1,7 +1,7 @@
 package stativex.files.tape;
 
+import java.nio.charset.StandardCharsets;
 import java.time.Instant;
-import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -10,10 +10,12 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import stativex.files.BadInput;
 import stativex.files.Documents;
 import stativex.files.Json;
 import stativex.market.Contract;
 import stativex.market.Tape;
+import stativex.market.TapeTime;
 import tools.jackson.databind.JsonNode;
 
 /**
@@ -32,11 +34,12 @@ public record TapeInfo(Documents.Read<Contract> contract, String source, Optiona
      * @param sourceBytes length of the source
      * @param sourceSum CRC-32C of the source
      * @param leftOut whether bad lines were left out
+     * @param prints taken; 0 in tapes of the older version, which do not say
      */
-    public record Closing(Instant imported, long sourceBytes, long sourceSum, boolean leftOut, Findings findings,
-            Set<Tape.SessionName> incomplete) {
-        /** Of a tape whose end was damaged. */
-        static final Closing UNKNOWN = new Closing(Instant.EPOCH, 0, 0, false, new Findings(), Set.of());
+    public record Closing(Instant imported, long sourceBytes, long sourceSum, boolean leftOut, int prints,
+            Findings findings, Set<Tape.SessionName> incomplete) {
+        /** Before everything has been read. */
+        static final Closing UNKNOWN = new Closing(Instant.EPOCH, 0, 0, false, 0, new Findings(), Set.of());
     }
 
     TapeInfo with(Closing other) {
@@ -64,16 +67,43 @@ public record TapeInfo(Documents.Read<Contract> contract, String source, Optiona
     }
 
     String closingText() {
+        return closingText(true);
+    }
+
+    /**
+     * The same where there is little room: without what was found when that is too much.
+     *
+     * @throws BadInput when there are too many incomplete sessions
+     */
+    String briefText() {
+        String whole = closingText();
+        if (fits(whole)) {
+            return whole;
+        }
+        String brief = closingText(false);
+        if (!fits(brief)) {
+            throw new BadInput("expected at most about 2 500 incomplete sessions of a tape, found "
+                    + closing.incomplete().size());
+        }
+        return brief;
+    }
+
+    private static boolean fits(String text) {
+        return text.getBytes(StandardCharsets.UTF_8).length <= TapeFile.ROOM;
+    }
+
+    private String closingText(boolean withFindings) {
         Map<String, Object> text = new LinkedHashMap<>();
         text.put("imported", closing.imported().toString());
         text.put("sourceBytes", closing.sourceBytes());
         text.put("sourceSum", closing.sourceSum());
         text.put("leftOut", closing.leftOut());
+        text.put("prints", closing.prints());
         text.put("incomplete",
                 new TreeSet<>(closing.incomplete()).stream().map(Tape.SessionName::text).toList());
         List<Object> found = new ArrayList<>();
         for (Finding kind : Finding.values()) {
-            if (closing.findings().count(kind) > 0) {
+            if (withFindings && closing.findings().count(kind) > 0) {
                 found.add(Map.of("kind", kind.name(), "count", closing.findings().count(kind), "places",
                         closing.findings().places(kind).stream()
                                 .map(place -> Map.of("line", place.line(), "words", place.words())).toList()));
@@ -112,7 +142,9 @@ public record TapeInfo(Documents.Read<Contract> contract, String source, Optiona
             incomplete.add(sessionName(name.asString()));
         }
         return new Closing(Instant.parse(text.required("imported").asString()), text.required("sourceBytes").asLong(),
-                text.required("sourceSum").asLong(), text.required("leftOut").asBoolean(), findings, incomplete);
+                text.required("sourceSum").asLong(), text.required("leftOut").asBoolean(), text.path("prints").asInt(0),
+                findings,
+                incomplete);
     }
 
     /**
@@ -123,7 +155,7 @@ public record TapeInfo(Documents.Read<Contract> contract, String source, Optiona
     public static Tape.SessionName sessionName(String text) {
         int slash = text.indexOf('/');
         try {
-            return new Tape.SessionName(LocalDate.parse(text.substring(0, Math.max(0, slash))),
+            return new Tape.SessionName(TapeTime.date(text.substring(0, Math.max(0, slash))),
                     text.substring(slash + 1));
         } catch (java.time.DateTimeException e) {
             throw new IllegalArgumentException(

@@ -16,12 +16,25 @@ public final class TapeReference {
     /** A tape with the contract that its prices are ticks of, and the rolls in it. */
     public record Found(Contract contract, Tape tape, List<Join.Roll> rolls) {}
 
+    /** What tapes that come with the application are called, alone or before a further word. */
+    private static final String DEMO = "demo";
+
     private TapeReference() {}
+
+    private static boolean endsAsFile(String reference) {
+        String name = reference.toLowerCase(Locale.ROOT);
+        return name.endsWith(".csv") || name.endsWith(".parquet");
+    }
+
+    /** Whether a name means something else than a stored tape: a file, or a tape that comes with the application. */
+    static boolean meansOther(String name) {
+        String small = name.toLowerCase(Locale.ROOT);
+        return endsAsFile(name) || small.equals(DEMO) || small.startsWith(DEMO + " ");
+    }
 
     /** Whether the reference means a file: by its ending, or because there is one and nothing stored is named so. */
     private static boolean isFile(TapeStore store, String reference) {
-        String name = reference.toLowerCase(Locale.ROOT);
-        return name.endsWith(".csv") || name.endsWith(".parquet")
+        return endsAsFile(reference)
                 || !store.has(reference) && !new Joins(store).has(reference) && new File(reference).isFile();
     }
 

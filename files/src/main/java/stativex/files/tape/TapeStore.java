@@ -18,6 +18,7 @@ import java.util.UUID;
 import java.util.concurrent.Callable;
 import java.util.regex.Pattern;
 import stativex.files.BadInput;
+import stativex.files.Causes;
 import stativex.files.DataFolder;
 import stativex.market.Tape;
 
@@ -27,7 +28,7 @@ import stativex.market.Tape;
  * folder holds a lock on it, so that two running copies do not get into each other's way; reading needs none.
  */
 public final class TapeStore {
-    private static final String SUFFIX = ".tape";
+    static final String SUFFIX = ".tape";
     private static final String PART = ".part";
     private static final Pattern NAME = Pattern.compile("[\\p{L}\\p{N}][\\p{L}\\p{N} ._-]{0,79}");
     /** File locks are per process: threads of one take turns here. */
@@ -54,10 +55,8 @@ public final class TapeStore {
      *
      * @param firstTime of its first print, nanoseconds; likewise {@code lastTime}
      * @param bytes on disk
-     * @param note what the person should know: its end was damaged and made anew
      */
-    public record Stored(String name, TapeInfo info, Tape tape, long firstTime, long lastTime, long bytes,
-            Optional<String> note) {}
+    public record Stored(String name, TapeInfo info, Tape tape, long firstTime, long lastTime, long bytes) {}
 
     /** An entry of the list: a tape, or why it cannot be opened. */
     public record Entry(String name, Optional<Stored> stored, Optional<String> problem) {}
@@ -88,7 +87,7 @@ public final class TapeStore {
         } catch (NoSuchFileException e) {
             return List.of();
         } catch (IOException e) {
-            throw new BadInput(folder + ": cannot be read: " + e.getMessage(), e);
+            throw new BadInput(folder + ": cannot be read: " + Causes.of(e), e);
         }
         names.sort(String.CASE_INSENSITIVE_ORDER);
         return names;
@@ -107,22 +106,23 @@ public final class TapeStore {
         Path file = file(name);
         try {
             TapeFile.Opened opened = TapeFile.open(file);
-            TapeInfo info = TapeInfo.read(opened.origin(), opened.closing(), file.toString());
+            TapeInfo info = TapeInfo.read(opened.origin(), Optional.of(opened.closing()), file.toString());
             return new Stored(name, info, opened.tape(info.closing().incomplete()),
-                    opened.outlines().getFirst().firstTime(), opened.lastTime(), opened.bytes(),
-                    opened.closing().isPresent()
-                            ? Optional.empty()
-                            : Optional.of("the end of " + file + " is damaged: its index was made anew from "
-                                    + opened.outlines().size() + " whole blocks, what was found at import is lost,"
-                                    + " and prints at the end may be missing"));
+                    opened.outlines().getFirst().firstTime(), opened.lastTime(), opened.bytes());
         } catch (NoSuchFileException e) {
             List<String> names = names(SUFFIX);
             throw new BadInput("no tape named " + name + " in " + folder + (names.isEmpty()
                     ? ", which is empty: bring one in with ./stativex import"
-                    : "; there are " + String.join(", ", names)), e);
+                    : "; there are " + some(names)), e);
         } catch (IOException e) {
-            throw new BadInput(file + ": cannot be read: " + e.getMessage(), e);
+            throw new BadInput(file + ": cannot be read: " + Causes.of(e), e);
         }
+    }
+
+    private static String some(List<String> names) {
+        int shown = Math.min(names.size(), 10);
+        return String.join(", ", names.subList(0, shown))
+                + (shown < names.size() ? " and " + (names.size() - shown) + " more" : "");
     }
 
     /** @throws BadInput when the name cannot be a tape's */
@@ -136,6 +136,21 @@ public final class TapeStore {
                     + " beginning with a letter or digit, found \"" + name + "\"");
         }
         return folder.resolve(name + suffix);
+    }
+
+    /**
+     * The place of a new tape or join.
+     *
+     * @throws BadInput also when commands take the name for something else: a file, or what comes with the application
+     */
+    Path fresh(String name, String suffix) {
+        Path file = file(name, suffix);
+        if (TapeReference.meansOther(name)) {
+            throw new BadInput(
+                    "a tape cannot be named " + name + ": commands take names that begin with \"demo\" or end with"
+                            + " .csv or .parquet for other things. Choose another name");
+        }
+        return file;
     }
 
     /** Takes a tape away. */
@@ -158,7 +173,7 @@ public final class TapeStore {
 
         Part(Path file) throws IOException {
             this.file = file;
-            this.channel = FileChannel.open(file, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
+            this.channel = DataFolder.newFile(file);
             this.lock = channel.lock();
         }
 
@@ -214,7 +229,7 @@ public final class TapeStore {
 
     /** Moves a finished tape to its place, and the list of lines left out, if there is one. */
     void place(Part part, Optional<Part> leftOut, String name, boolean replace) {
-        Path file = file(name);
+        Path file = replace ? file(name) : fresh(name, SUFFIX);
         locked(() -> {
             if (!replace && (Files.exists(file) || new Joins(this).has(name))) {
                 throw new BadInput(
@@ -233,15 +248,15 @@ public final class TapeStore {
     <T> T locked(Callable<T> work) {
         synchronized (TURN) {
             try {
-                Files.createDirectories(folder);
-                try (FileChannel channel = FileChannel.open(folder.resolve(".lock"), StandardOpenOption.CREATE,
-                        StandardOpenOption.WRITE); FileLock lock = channel.lock()) {
+                DataFolder.create(folder);
+                try (FileChannel channel = DataFolder.openFile(folder.resolve(".lock"));
+                        FileLock lock = channel.lock()) {
                     return lock.isValid() ? work.call() : null;
                 }
             } catch (RuntimeException e) {
                 throw e;
             } catch (Exception e) {
-                throw new BadInput(folder + ": cannot be written: " + e, e);
+                throw new BadInput(folder + ": cannot be written: " + Causes.of(e), e);
             }
         }
     }
@@ -257,39 +272,74 @@ public final class TapeStore {
             stored.tape().fetch(block);
             progress.at(block + 1L, stored.tape().blocks());
         }
-        stored.note().ifPresent(note -> {
-            throw new Damaged(note);
-        });
     }
 
     /**
-     * Makes a damaged tape again from the file it was imported from, in the way it was read then.
+     * Makes a damaged tape again: from its own blocks when every print is still there, else from the file it was imported from, in the
+     * way it was read then.
      *
-     * @throws BadInput when that file is gone or has changed; the damaged tape stays
+     * @throws BadInput when that file is gone, or is not the one that was imported; the damaged tape stays
      */
     public void rebuild(String name, Progress progress) {
-        TapeInfo info;
+        Path file = file(name);
         try {
-            info = TapeInfo.read(TapeFile.origin(file(name)), Optional.empty(), name);
-            Optional<String> closing = TapeFile.open(file(name)).closing();
-            info = TapeInfo.read(info.originText(), closing, name);
+            TapeFile.Texts texts = TapeFile.texts(file);
+            TapeInfo info = TapeInfo.read(texts.origin().orElseThrow(() -> new BadInput("tape " + name
+                    + " cannot be made again: neither its head nor its end can be read; import it again")),
+                    texts.closing(), file.toString());
+            if (texts.closing().isEmpty()) {
+                throw new BadInput("tape " + name + " cannot be made again: how " + info.source()
+                        + " was taken in is not known any more; import it again");
+            }
+            if (!fromBlocks(name, info)) {
+                fromSource(name, info, progress);
+            }
+        } catch (NoSuchFileException e) {
+            throw new BadInput("no tape named " + name + " in " + folder, e);
         } catch (IOException e) {
-            throw new BadInput(file(name) + ": cannot be read: " + e.getMessage(), e);
+            throw new BadInput(file + ": cannot be read: " + Causes.of(e), e);
         }
+    }
+
+    private boolean fromBlocks(String name, TapeInfo info) throws IOException {
+        if (info.closing().prints() == 0) {
+            return false;
+        }
+        try (Part part = part()) {
+            TapeFile.Writer writer = new TapeFile.Writer(part.channel(), info.originText());
+            if (!TapeFile.copyBlocks(file(name), info.closing().prints(), writer)) {
+                return false;
+            }
+            writer.end(info.closingText(), info.briefText());
+            place(part, name);
+            return true;
+        }
+    }
+
+    /** Moves a tape made again to its place; the list of lines left out stays. */
+    private void place(Part part, String name) {
+        locked(() -> {
+            Files.move(part.file(), file(name), StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+            return null;
+        });
+    }
+
+    private void fromSource(String name, TapeInfo info, Progress progress) throws IOException {
         Path source = Path.of(info.source());
+        TapeInfo.Closing before = info.closing();
         if (!Files.exists(source)) {
             throw new BadInput("tape " + name + " cannot be made again: " + source + " is gone");
         }
-        TapeInfo.Closing before = info.closing();
+        String changed = "tape " + name + " cannot be made again: " + source + " has changed since the import";
+        if (Files.size(source) != before.sourceBytes()) {
+            throw new BadInput(changed);
+        }
         try (TapeImport job = TapeImport.read(this, source, info.contract(), info.layout(), info.gapNanos(),
                 progress)) {
-            boolean known = before != TapeInfo.Closing.UNKNOWN;
-            if (known && (job.sourceBytes() != before.sourceBytes() || job.sourceSum() != before.sourceSum())) {
-                throw new BadInput("tape " + name + " cannot be made again: " + source
-                        + " has changed since the import");
+            if (job.sourceBytes() != before.sourceBytes() || job.sourceSum() != before.sourceSum()) {
+                throw new BadInput(changed);
             }
-            Set<Tape.SessionName> incomplete = known ? before.incomplete() : Set.of();
-            job.keep(name, !known || before.leftOut(), incomplete, true);
+            job.keep(name, before.leftOut(), before.incomplete(), true);
         }
     }
 }

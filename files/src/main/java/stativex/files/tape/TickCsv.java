@@ -16,6 +16,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import stativex.files.BadInput;
+import stativex.files.Causes;
+import stativex.files.Plain;
 import stativex.files.WholeFile;
 import stativex.market.Contract;
 import stativex.market.Tape;
@@ -34,7 +36,7 @@ public final class TickCsv {
      */
     public static Tape read(Path file, Contract contract) {
         String name = file.toString();
-        try (ByteLines lines = new ByteLines(Files.newInputStream(file))) {
+        try (ByteLines lines = new ByteLines(Plain.open(file))) {
             if (!lines.next()) {
                 throw new BadInput(name + ": expected the header line time,price,size…, found an empty file");
             }
@@ -61,12 +63,15 @@ public final class TickCsv {
         } catch (NoSuchFileException e) {
             throw new BadInput(file + ": no such file", e);
         } catch (IOException e) {
-            throw new BadInput(file + ": cannot be read: " + e.getMessage(), e);
+            throw new BadInput(file + ": cannot be read: " + Causes.of(e), e);
         }
     }
 
     /** The fields of the line at hand as texts. */
     static List<String> fields(String file, ByteLines lines, char delimiter) throws IOException {
+        if (TickLine.carriageReturn(lines.bytes(), lines.from(), lines.to())) {
+            throw BadInput.at(file, "line " + lines.number(), TickLine.ONE_LINE);
+        }
         String text;
         try {
             text = StandardCharsets.UTF_8.newDecoder()
@@ -79,7 +84,7 @@ public final class TickCsv {
             var records = reader.iterator();
             return records.hasNext() ? records.next().getFields() : List.of("");
         } catch (CsvParseException e) {
-            throw BadInput.at(file, "line " + lines.number(), "expected CSV on one line: " + e.getMessage());
+            throw BadInput.at(file, "line " + lines.number(), TickLine.QUOTED);
         }
     }
 

@@ -7,6 +7,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import stativex.files.Causes;
 import stativex.market.Aggressor;
 import stativex.market.Contract;
 import stativex.market.Tape;
@@ -16,6 +17,8 @@ import stativex.market.Tape;
  * library first. Not safe for several threads.
  */
 final class TickLine {
+    static final String ONE_LINE = "expected one line, found a carriage return inside it";
+    static final String QUOTED = "expected CSV on one line, found a quote mark that does not close or text behind one that does";
     private static final long QUOTES = EightBytes.all('"');
     private static final long BUYER_WORD = EightBytes.key("buyer");
     private static final long SELLER_WORD = EightBytes.key("seller");
@@ -83,13 +86,16 @@ final class TickLine {
     Optional<Problem> read(byte[] b, int from, int to) {
         int count = split(b, from, to);
         if (count < 0) {
+            if (carriageReturn(b, from, to)) {
+                return problem(Finding.UNREADABLE, Optional.empty(), ONE_LINE);
+            }
             List<String> fields;
             try (CsvReader<de.siegmar.fastcsv.reader.CsvRecord> reader = CsvReader.builder()
                     .fieldSeparator(layout.delimiter()).allowMissingFields(true).allowExtraFields(true)
                     .ofCsvRecord(new String(b, from, to - from, StandardCharsets.UTF_8))) {
                 fields = reader.iterator().next().getFields();
             } catch (CsvParseException | java.io.IOException e) {
-                return problem(Finding.UNREADABLE, Optional.empty(), "expected CSV on one line: " + e.getMessage());
+                return problem(Finding.UNREADABLE, Optional.empty(), QUOTED);
             }
             count = unquoted(fields);
         } else {
@@ -100,6 +106,18 @@ final class TickLine {
                     + (layout.header() ? " as in the header" : "") + ", found " + count);
         }
         return values();
+    }
+
+    /** Whether a carriage return stands outside quotes, where a CSV reader would take it for the line's end. */
+    static boolean carriageReturn(byte[] b, int from, int to) {
+        boolean quoted = false;
+        for (int at = from; at < to; at++) {
+            quoted ^= b[at] == '"';
+            if (b[at] == '\r' && !quoted) {
+                return true;
+            }
+        }
+        return false;
     }
 
     /** Finds the fields of a line; returns how many, or −1 when there is a quote mark. */
@@ -286,14 +304,14 @@ final class TickLine {
         }
         if (value == FieldText.OFF_GRID) {
             return problem(Finding.OFF_GRID, Optional.of(layout.names().get(field)), "expected a price on the tick grid"
-                    + " of " + contract.tickSize().toPlainString() + ", found " + found);
+                    + " of " + contract.tickSize().toPlainString() + ", found " + Causes.found(found));
         }
         return problem(field, "expected a plain decimal such as 12" + layout.decimalMark() + "50");
     }
 
     private Optional<Problem> problem(int field, String expected) {
         return problem(Finding.UNREADABLE, Optional.of(layout.names().get(field)),
-                expected + ", found \"" + field(field) + "\"");
+                expected + ", found \"" + Causes.found(field(field)) + "\"");
     }
 
     private static Optional<Problem> problem(Finding kind, Optional<String> column, String message) {

@@ -191,29 +191,133 @@ public class TapeStoreTest {
         assertEquals(files(), List.of("one.tape"));
     }
 
+    /** Puts other bytes in a tape's place; what is mapped of the old file stays as it was. */
+    private void damage(String name, byte[] bytes) throws IOException {
+        Path beside = store.folder().resolve("beside");
+        Files.write(beside, bytes);
+        Files.move(beside, store.folder().resolve(name + ".tape"), java.nio.file.StandardCopyOption.REPLACE_EXISTING);
+    }
+
+    private byte[] bytes(String name) throws IOException {
+        return Files.readAllBytes(store.folder().resolve(name + ".tape"));
+    }
+
     @Test
-    public void aTornTapeGivesWhatIsWholeOrSaysThatItIsDamaged() throws IOException {
+    public void aTornTapeIsNeverReadAndIsMadeAgainWithItsMarks() throws IOException {
         Path file = large(140_000);
-        Tape whole = keep(file, "torn");
-        Path stored = store.folder().resolve("torn.tape");
-        byte[] bytes = Files.readAllBytes(stored);
+        Set<Tape.SessionName> marks = Set.of(TapeInfo.sessionName("2026-09-21/Day"));
+        try (TapeImport job = read(file)) {
+            job.keep("torn", true, marks);
+        }
+        Tape whole = store.open("torn").tape();
+        byte[] bytes = bytes("torn");
         SplittableRandom dice = new SplittableRandom(1);
-        int recovered = 0;
         for (int round = 0; round < 40; round++) {
-            int length = round < 10 ? bytes.length - 1 - round * 7 : dice.nextInt(bytes.length);
-            Files.write(stored, java.util.Arrays.copyOf(bytes, length));
-            try {
-                TapeStore.Stored opened = store.open("torn");
-                assertTrue(opened.note().isPresent(), "a torn tape says so");
-                for (int i = 0; i < opened.tape().count(); i += 997) {
-                    assertEquals(opened.tape().price(i), whole.price(i));
-                }
-                recovered++;
-            } catch (BadInput expected) {
-                assertTrue(length < 1_500_000, "a whole block was there: " + expected.getMessage());
+            int length = round < 10 ? bytes.length - 1 - round * 7 : dice.nextInt(100, bytes.length);
+            damage("torn", java.util.Arrays.copyOf(bytes, length));
+            assertThrows(Damaged.class, () -> store.open("torn"));
+            assertTrue(store.list().getFirst().problem().isPresent());
+            if (length < TapeFile.ROOM) {
+                // not even the head is there
+                assertThrows(BadInput.class, () -> store.rebuild("torn", Progress.NONE));
+                assertEquals(bytes("torn").length, length, "the damaged one stays");
+                continue;
+            }
+            store.rebuild("torn", Progress.NONE);
+            TapeStore.Stored again = store.open("torn");
+            assertEquals(again.tape().count(), whole.count());
+            assertEquals(again.tape().incomplete(), marks, "round " + round);
+            assertEquals(again.info().closing().leftOut(), false);
+            if (round % 10 == 0) {
+                assertEquals(again.tape().checksum(), whole.checksum());
             }
         }
-        assertTrue(recovered > 10);
+    }
+
+    @Test
+    public void aDamagedEndWithoutTheSourceIsMadeAgainFromTheBlocksOrRefused() throws IOException {
+        Path file = large(140_000);
+        Tape whole = keep(file, "alone");
+        byte[] bytes = bytes("alone");
+        Files.delete(file);
+        byte[] end = bytes.clone();
+        end[end.length - 100] ^= 1;
+        damage("alone", end);
+        assertThrows(Damaged.class, () -> store.open("alone"));
+        store.rebuild("alone", Progress.NONE);
+        assertEquals(store.open("alone").tape().checksum(), whole.checksum(), "every block was there");
+        byte[] head = bytes.clone();
+        head[40] ^= 1;
+        damage("alone", head);
+        assertThrows(Damaged.class, () -> store.open("alone"));
+        store.rebuild("alone", Progress.NONE);
+        assertEquals(store.open("alone").tape().checksum(), whole.checksum(), "the end tells what the head did");
+        damage("alone", java.util.Arrays.copyOf(bytes, bytes.length - 500_000));
+        assertTrue(expectThrows(BadInput.class, () -> store.rebuild("alone", Progress.NONE)).getMessage()
+                .contains("is gone"));
+        assertThrows(Damaged.class, () -> store.open("alone"));
+    }
+
+    @Test
+    public void aTapeWithoutItsEndIsNotMadeFromAnotherSource() throws IOException {
+        Path file = large(140_000);
+        keep(file, "cut");
+        byte[] bytes = bytes("cut");
+        String text = Files.readString(file);
+        Files.writeString(file, text.substring(0, text.length() - 60) + "\nnot a print,at all,1\n");
+        damage("cut", java.util.Arrays.copyOf(bytes, bytes.length - 500_000));
+        assertTrue(expectThrows(BadInput.class, () -> store.rebuild("cut", Progress.NONE)).getMessage()
+                .contains("has changed since the import"));
+        Files.writeString(file, text.replace(",1,", ",2,"));
+        assertTrue(expectThrows(BadInput.class, () -> store.rebuild("cut", Progress.NONE)).getMessage()
+                .contains("has changed since the import"), "as long as before");
+    }
+
+    @Test
+    public void namesThatMeanSomethingElseAreRefused() throws IOException {
+        Path file = csv("time,price,size", SHORT);
+        for (String name : List.of("demo", "Demo", "demo MNH", "x.csv", "x.PARQUET")) {
+            assertTrue(expectThrows(BadInput.class, () -> keep(file, name)).getMessage().contains("cannot be named"));
+        }
+        keep(file, "demonstration");
+        assertTrue(expectThrows(BadInput.class, () -> store.fresh("y.csv", ".join.json")).getMessage()
+                .contains("cannot be named"));
+    }
+
+    @Test
+    public void aParquetFileIsTheOneNamedAndNoOther() throws IOException {
+        Tape tape = TickCsv.read(csv("time,price,size", SHORT), contract.value());
+        Tape other = TickCsv.read(csv("time,price,size", "2026-09-20T21:45:00Z,1300.00,7"), contract.value());
+        for (String name : List.of("t[1].parquet", "t*.parquet", "t?.parquet", "t{a,b}.parquet", "it's.parquet")) {
+            Path file = home.resolve(name);
+            ParquetTicks.write(file, tape, contract.value(), 0, tape.count(), Progress.NONE);
+            for (String beside : List.of("t1.parquet", "tx.parquet", "ta.parquet")) {
+                ParquetTicks.write(home.resolve(beside), other, contract.value(), 0, 1, Progress.NONE);
+            }
+            assertEquals(ParquetTicks.read(file, contract.value()).checksum(), tape.checksum(), name);
+        }
+    }
+
+    @Test
+    public void numbersOfParquetThatDoNotFitAreRefusedWithTheirRow() throws Exception {
+        Path file = home.resolve("far.parquet");
+        List<String> rows = List.of("18446744073709551615::UBIGINT, 1, TIMESTAMP '2026-09-20 21:45:00'",
+                "170141183460469231731687303715884105727::HUGEINT, 1, TIMESTAMP '2026-09-20 21:45:00'",
+                "99999999999999999999999999999999999.5::DECIMAL(38,1), 1, TIMESTAMP '2026-09-20 21:45:00'",
+                "1284, 18446744073709551615::UBIGINT, TIMESTAMP '2026-09-20 21:45:00'",
+                "1284, 1, TIMESTAMP '9999-01-01 00:00:00'", "1284, 1, TIMESTAMP '0001-01-01 00:00:00'",
+                "1284, 1, 'infinity'::TIMESTAMP", "1284, 1, TIMESTAMP_S '290000-01-01 00:00:00'",
+                "1e300::DOUBLE, 1, TIMESTAMP '2026-09-20 21:45:00'",
+                "'NaN'::DOUBLE, 1, TIMESTAMP '2026-09-20 21:45:00'");
+        for (String row : rows) {
+            try (var base = Parquet.reader(); var statement = base.createStatement()) {
+                statement.execute("COPY (SELECT price, size, time FROM (VALUES (" + row + ")) t(price, size, time)) TO "
+                        + Parquet.quoted(file.toString()) + " (FORMAT parquet)");
+            }
+            String said = expectThrows(BadInput.class, () -> ParquetTicks.read(file, contract.value())).getMessage();
+            assertTrue(said.contains("row 1") && !said.contains("\n"), row + ": " + said);
+            Files.delete(file);
+        }
     }
 
     @Test
@@ -227,15 +331,16 @@ public class TapeStoreTest {
         int noticed = 0;
         for (int round = 0; round < 300; round++) {
             byte[] flipped = bytes.clone();
-            int place = round < 120 ? bytes.length - 1 - round : dice.nextInt(bytes.length);
+            // the head's room is mostly empty
+            int place = round < 120
+                    ? bytes.length - 1 - round
+                    : round < 180 ? dice.nextInt(1000) : dice.nextInt(TapeFile.ROOM + 2000, bytes.length);
             flipped[place] ^= (byte) (1 << dice.nextInt(8));
             // a mapped file must not be written over: each round has a name of its own
             Path other = store.folder().resolve("bits" + round + ".tape");
             Files.write(other, flipped);
             try {
-                TapeStore.Stored opened = store.open("bits" + round);
-                assertEquals(opened.tape().checksum(), whole.checksum(), "byte " + place);
-                noticed += opened.note().isPresent() ? 1 : 0;
+                assertEquals(store.open("bits" + round).tape().checksum(), whole.checksum(), "byte " + place);
             } catch (BadInput expected) {
                 noticed++;
             }
@@ -250,7 +355,7 @@ public class TapeStoreTest {
         keep(file, "again");
         Path stored = store.folder().resolve("again.tape");
         byte[] bytes = Files.readAllBytes(stored);
-        bytes[bytes.length / 2] ^= 4;
+        bytes[bytes.length - 10_000] ^= 4;
         Path beside = stored.resolveSibling("new");
         Files.write(beside, bytes);
         Files.move(beside, stored, java.nio.file.StandardCopyOption.REPLACE_EXISTING);
@@ -258,6 +363,7 @@ public class TapeStoreTest {
         assertTrue(damage.getMessage().contains("prints 0 to 1999"), damage.getMessage());
         store.rebuild("again", Progress.NONE);
         assertEquals(store.open("again").tape().checksum(), TickCsv.read(file, contract.value()).checksum());
+        damage("again", bytes);
         Files.writeString(file, Files.readString(file).replace("12", "13"));
         BadInput changed = expectThrows(BadInput.class, () -> store.rebuild("again", Progress.NONE));
         assertTrue(changed.getMessage().contains("has changed since the import"), changed.getMessage());
