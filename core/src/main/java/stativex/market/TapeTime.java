@@ -15,11 +15,11 @@ public final class TapeTime {
     public static final long NEVER = Long.MAX_VALUE;
 
     /** Dates and times of other years are refused: nothing is traded in them, and reckoning with them could leave the range. */
-    public static final int FIRST_YEAR = 1900;
-    public static final int LAST_YEAR = 2199;
+    public static final int FIRST_YEAR = 1700;
+    public static final int LAST_YEAR = 2250;
 
-    private static final long FIRST = Instant.parse("1900-01-01T00:00:00Z").getEpochSecond() * SECOND;
-    private static final long LAST = Instant.parse("2200-01-01T00:00:00Z").getEpochSecond() * SECOND;
+    private static final long FIRST = Instant.parse("1700-01-01T00:00:00Z").getEpochSecond() * SECOND;
+    private static final long LAST = Instant.parse("2251-01-01T00:00:00Z").getEpochSecond() * SECOND;
 
     private TapeTime() {}
 
