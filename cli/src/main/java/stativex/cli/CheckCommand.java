@@ -11,6 +11,8 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
 import stativex.demo.Demo;
+import stativex.engine.Strategy;
+import stativex.engine.StrategyDoubts;
 import stativex.files.Documents;
 import stativex.files.StrategyCheck;
 import stativex.market.Contract;
@@ -45,7 +47,10 @@ final class CheckCommand implements Callable<Integer> {
         List<String> problems = StrategyCheck.problems(strategy, of, others);
         PrintWriter out = spec.commandLine().getOut();
         if (problems.isEmpty()) {
-            List<String> missing = Documents.strategy(strategy).value().notThereYet();
+            Strategy complete = Documents.strategy(strategy).value();
+            StrategyDoubts.of(complete, of, others)
+                    .forEach(doubt -> out.println(strategy + ", $." + doubt.place() + ": note: " + doubt.what()));
+            List<String> missing = complete.notThereYet();
             out.println(strategy + ": complete"
                     + (missing.isEmpty() ? "" : "; trials cannot do this yet: " + String.join(", ", missing)));
             return 0;

@@ -26,6 +26,11 @@ final class Combined {
         }
 
         @Override
+        Optional<Boolean> constant() {
+            return inner.constant().map(held -> !held);
+        }
+
+        @Override
         public Explanation explain(int bar) {
             Explanation of = inner.explain(bar);
             return new Explanation(text(), at(bar), of.terms(), Optional.empty(), OptionalInt.empty(), of.note(),
@@ -56,6 +61,15 @@ final class Combined {
         }
 
         @Override
+        Optional<Boolean> constant() {
+            List<Optional<Boolean>> known = of.stream().map(Condition::constant).toList();
+            // one that never holds decides an "and", one that always does an "or"
+            return known.contains(Optional.of(!all))
+                    ? Optional.of(!all)
+                    : known.stream().allMatch(Optional.of(all)::equals) ? Optional.of(all) : Optional.empty();
+        }
+
+        @Override
         public List<Condition> parts() {
             return all ? of : super.parts();
         }
@@ -79,6 +93,11 @@ final class Combined {
             this.of = of;
             this.each = each;
             this.bars = bars;
+        }
+
+        @Override
+        Optional<Boolean> constant() {
+            return of.constant();
         }
 
         @Override
@@ -116,6 +135,38 @@ final class Combined {
         }
     }
 
+    /** The same some bars before; absent before the first bar. */
+    static final class Shifted extends Condition {
+        private final Condition of;
+        private final int bars;
+
+        Shifted(String text, Condition of, int bars) {
+            super(text);
+            this.of = of;
+            this.bars = bars;
+        }
+
+        @Override
+        Optional<Boolean> constant() {
+            return of.constant();
+        }
+
+        @Override
+        void evaluate(byte[] truth, int from, int to) {
+            byte[] t = of.truths();
+            for (int bar = from; bar < to; bar++) {
+                truth[bar] = bar < bars ? (byte) Truth.ABSENT : t[bar - bars];
+            }
+        }
+
+        @Override
+        public Explanation explain(int bar) {
+            return bar < bars
+                    ? Explanation.of(text(), at(bar), List.of()).noting("there is no bar " + bars + " bars before")
+                    : of.explain(bar - bars).as(text(), at(bar)).at(bar - bars);
+        }
+    }
+
     /** True now, and on no earlier bar since the anchor. Bars on which it was absent are not times it was true. */
     static final class FirstTime extends Condition {
         private final Condition of;
@@ -128,6 +179,11 @@ final class Combined {
             super(text);
             this.of = of;
             this.since = since;
+        }
+
+        @Override
+        Optional<Boolean> constant() {
+            return of.constant().filter(held -> !held);
         }
 
         @Override

@@ -1,12 +1,16 @@
 package stativex.rule;
 
 import java.time.DateTimeException;
+import java.time.DayOfWeek;
 import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
 import org.antlr.v4.runtime.ParserRuleContext;
 import org.antlr.v4.runtime.Token;
+import org.antlr.v4.runtime.tree.TerminalNode;
 import stativex.market.Period;
 import stativex.market.Words;
 import stativex.study.OutputColumn;
@@ -43,7 +47,7 @@ final class Compiler {
 
     Value level(String text) {
         RuleParser.SumContext sum = Reading.value(text).sum();
-        Value value = values.literalAs(values.sum(sum), Unit.LEVEL, Ticks.OWN, sum);
+        Value value = values.literalAs(values.sum(sum), Unit.LEVEL, Ticks.OWN);
         if (value.unit() != Unit.LEVEL) {
             throw Reading.problem(sum, "expected a price, found " + value.unit().words());
         }
@@ -67,6 +71,24 @@ final class Compiler {
             }
         }
         return problems;
+    }
+
+    /** Which of the conditions that must all hold can never hold, or always do. */
+    List<RuleProblem> doubts(String text) {
+        List<RuleProblem> doubts = new ArrayList<>();
+        RuleParser.DisjunctionContext whole = Reading.condition(text).disjunction();
+        if (whole.conjunction().size() > 1 && disjunction(whole).constant().equals(Optional.of(true))) {
+            return List.of(Reading.problem(whole, "the rule is always true"));
+        }
+        for (RuleParser.ConjunctionContext conjunction : whole.conjunction()) {
+            for (RuleParser.NegationContext part : conjunction.negation()) {
+                negation(part).constant().ifPresent(held -> doubts.add(Reading.problem(part, Reading.words(part)
+                        + (held
+                                ? " is always true: it decides nothing"
+                                : " is never true: the rule waits for it in vain"))));
+            }
+        }
+        return doubts;
     }
 
     // ------------------------------------------------------------------ conditions
@@ -117,6 +139,10 @@ final class Compiler {
                     Anchor anchor = anchor(first.anchor());
                     yield kept(text, () -> new Combined.FirstTime(text, of, anchor));
                 }
+                case RuleParser.ShiftedContext shifted -> {
+                    int bars = ValueCompiler.bars(shifted.NUMBER());
+                    yield kept(text, () -> new Combined.Shifted(text, of, bars));
+                }
                 default -> throw new IllegalStateException("unknown form " + timing.getText());
             };
         }
@@ -132,7 +158,7 @@ final class Compiler {
             return new Anchor.Event(disjunction(context.group().disjunction()));
         }
         return new Anchor.Open(scope.starts(Period.valueOf(context.period().getText().toUpperCase(
-                java.util.Locale.ROOT))));
+                Locale.ROOT))));
     }
 
     private Condition relation(RuleParser.RelationContext context) {
@@ -154,9 +180,26 @@ final class Compiler {
                 int bars = s.NUMBER() == null ? 1 : ValueCompiler.bars(s.NUMBER());
                 yield kept(words, () -> new Conditions.Slope(words, value, way, bars));
             }
-            case RuleParser.HoursContext h -> {
-                DailyHours hours = hours(h);
-                yield kept(words, () -> new Conditions.Hours(words, hours, scope.frame()));
+            case RuleParser.WithinContext w -> {
+                Value[] low = values.pair(w, w.sum(0), w.sum(1));
+                Value[] high = values.pair(w, w.sum(0), w.sum(2));
+                yield kept(words, () -> new Conditions.Within(words, low[0], low[1], high[1]));
+            }
+            case RuleParser.HoursContext h -> hours(words, h.TIMEOFDAY(0), h.TIMEOFDAY(1), h.zone());
+            case RuleParser.ClockBetweenContext h -> hours(words, h.TIMEOFDAY(0), h.TIMEOFDAY(1), h.zone());
+            case RuleParser.ClockSideContext c -> {
+                LocalTime at = time(c.TIMEOFDAY().getSymbol());
+                if (at.equals(LocalTime.MIDNIGHT)) {
+                    throw Reading.problem(c, "midnight has nothing " + (c.AFTER() != null
+                            ? "before it to tell it from: every bar is after 00:00"
+                            : "before it: no bar is before 00:00"));
+                }
+                yield hours(words, c.AFTER() != null ? at : LocalTime.MIDNIGHT,
+                        c.AFTER() != null ? LocalTime.MIDNIGHT : at, c.zone());
+            }
+            case RuleParser.OnDayContext d -> {
+                DayOfWeek day = DayOfWeek.valueOf(d.WEEKDAY().getText().toUpperCase(Locale.ROOT));
+                yield kept(words, () -> new Conditions.OnDay(words, day, scope.frame()));
             }
             case RuleParser.GroupedContext g -> disjunction(g.group().disjunction());
             case RuleParser.FlaggedContext f -> {
@@ -190,28 +233,37 @@ final class Compiler {
         return beside;
     }
 
-    private DailyHours hours(RuleParser.HoursContext h) {
-        ZoneId zone = scope.calendar().zone();
-        if (h.zone() != null) {
-            try {
-                zone = ZoneId.of(h.zone().getText());
-            } catch (DateTimeException e) {
-                throw Reading.problem(h.zone(), "expected an IANA zone such as Pacific/Auckland, found "
-                        + h.zone().getText() + Words.didYouMean(h.zone().getText(), ZoneId.getAvailableZoneIds()));
-            }
+    private Condition hours(String words, TerminalNode from, TerminalNode to, RuleParser.ZoneContext zone) {
+        LocalTime begins = time(from.getSymbol());
+        LocalTime ends = time(to.getSymbol());
+        if (begins.equals(ends)) {
+            throw Reading.problem(to.getSymbol(), "expected hours that end at another time than they begin");
         }
-        LocalTime from = time(h.TIMEOFDAY(0).getSymbol());
-        LocalTime to = time(h.TIMEOFDAY(1).getSymbol());
-        if (from.equals(to)) {
-            throw Reading.problem(h.TIMEOFDAY(1).getSymbol(),
-                    "expected hours that end at another time than they begin");
+        return hours(words, begins, ends, zone);
+    }
+
+    private Condition hours(String words, LocalTime from, LocalTime to, RuleParser.ZoneContext zone) {
+        DailyHours hours = new DailyHours(from, to, zone(zone));
+        return kept(words, () -> new Conditions.Hours(words, hours, scope.frame()));
+    }
+
+    /** The zone that is named, else the exchange's. */
+    private ZoneId zone(RuleParser.ZoneContext named) {
+        if (named == null) {
+            return scope.calendar().zone();
         }
-        return new DailyHours(from, to, zone);
+        try {
+            return ZoneId.of(named.getText());
+        } catch (DateTimeException e) {
+            throw Reading.problem(named, "expected an IANA zone such as Pacific/Auckland, found " + named.getText()
+                    + Words.didYouMean(named.getText(), ZoneId.getAvailableZoneIds()));
+        }
     }
 
     private static LocalTime time(Token token) {
         try {
-            return LocalTime.parse(token.getText());
+            String text = token.getText();
+            return LocalTime.parse(text.indexOf(':') == 1 ? "0" + text : text);
         } catch (DateTimeException e) {
             throw Reading.problem(token, "expected a time of day from 00:00 to 23:59, found " + token.getText());
         }

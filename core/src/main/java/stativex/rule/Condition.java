@@ -1,6 +1,7 @@
 package stativex.rule;
 
 import java.util.List;
+import java.util.Optional;
 import stativex.study.Step;
 
 /** A condition, {@link Truth} for each bar in three-valued logic. */
@@ -45,6 +46,11 @@ public abstract class Condition implements Step {
     /** The conditions that must all hold: the lanes under a chart. */
     public List<Condition> parts() {
         return List.of(this);
+    }
+
+    /** What it is on every bar on which it is not absent, if its words alone tell that. */
+    Optional<Boolean> constant() {
+        return Optional.empty();
     }
 
     /** Why it was what it was at a bar. */

@@ -1,11 +1,15 @@
 package stativex.rule;
 
+import java.time.DayOfWeek;
+import java.time.format.TextStyle;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.function.Supplier;
 import stativex.study.Frame;
+import stativex.study.Mirror;
 
 /** Conditions about values: how they compare, cross and move, a study's yes or no, hours. */
 final class Conditions {
@@ -13,7 +17,18 @@ final class Conditions {
 
     /** How two values are compared. */
     enum Relation {
-        ABOVE, BELOW, AT_LEAST, AT_MOST, EQUAL;
+        ABOVE, BELOW, AT_LEAST, AT_MOST, EQUAL, UNLIKE;
+
+        /** The same of both values exchanged. */
+        Relation turned() {
+            return switch (this) {
+                case ABOVE -> BELOW;
+                case BELOW -> ABOVE;
+                case AT_LEAST -> AT_MOST;
+                case AT_MOST -> AT_LEAST;
+                case EQUAL, UNLIKE -> this;
+            };
+        }
 
         static Relation of(String words) {
             return switch (words) {
@@ -22,6 +37,7 @@ final class Conditions {
                 case ">=", "is at least" -> AT_LEAST;
                 case "<=", "is at most" -> AT_MOST;
                 case "=" -> EQUAL;
+                case "!=", "is not" -> UNLIKE;
                 default -> throw new IllegalStateException("no relation " + words);
             };
         }
@@ -108,7 +124,44 @@ final class Conditions {
                         truth[bar] = judge(x[bar * i], y[bar * j], x[bar * i] == y[bar * j]);
                     }
                 }
+                case UNLIKE -> {
+                    for (int bar = from; bar < to; bar++) {
+                        truth[bar] = judge(x[bar * i], y[bar * j], x[bar * i] != y[bar * j]);
+                    }
+                }
             }
+        }
+
+        @Override
+        Optional<Boolean> constant() {
+            if (left.text().equals(right.text())) {
+                return Optional.of(switch (relation) {
+                    case AT_LEAST, AT_MOST, EQUAL -> true;
+                    case ABOVE, BELOW, UNLIKE -> false;
+                });
+            }
+            Optional<Boolean> found = bounded(left, relation, right);
+            return found.isPresent() ? found : bounded(right, relation.turned(), left);
+        }
+
+        /** A value that is mirrored as {@code whole − itself} lies between 0 and that whole. */
+        private static Optional<Boolean> bounded(Value value, Relation relation, Value number) {
+            if (!(number instanceof Values.Literal literal)
+                    || !(value instanceof Values.Named && value.column().mirror() instanceof Mirror.Rest rest)) {
+                return Optional.empty();
+            }
+            boolean beyond = literal.number() > rest.whole();
+            boolean below = literal.number() < 0;
+            boolean top = literal.number() == rest.whole();
+            boolean bottom = literal.number() == 0;
+            return switch (relation) {
+                case ABOVE -> beyond || top ? Optional.of(false) : below ? Optional.of(true) : Optional.empty();
+                case AT_LEAST -> beyond ? Optional.of(false) : below || bottom ? Optional.of(true) : Optional.empty();
+                case BELOW -> below || bottom ? Optional.of(false) : beyond ? Optional.of(true) : Optional.empty();
+                case AT_MOST -> below ? Optional.of(false) : beyond || top ? Optional.of(true) : Optional.empty();
+                case EQUAL -> beyond || below ? Optional.of(false) : Optional.empty();
+                case UNLIKE -> beyond || below ? Optional.of(true) : Optional.empty();
+            };
         }
 
         @Override
@@ -117,11 +170,78 @@ final class Conditions {
         }
     }
 
+    /** At least one value and at most another. */
+    static final class Within extends Condition {
+        private final Comparison least;
+        private final Comparison most;
+        private final boolean empty;
+
+        Within(String text, Value value, Value low, Value high) {
+            super(text);
+            least = new Comparison(text, value, Relation.AT_LEAST, low);
+            most = new Comparison(text, value, Relation.AT_MOST, high);
+            empty = low instanceof Values.Literal a && high instanceof Values.Literal b && a.number() > b.number();
+        }
+
+        @Override
+        Optional<Boolean> constant() {
+            return empty || least.constant().equals(Optional.of(false)) || most.constant().equals(Optional.of(false))
+                    ? Optional.of(false)
+                    : Optional.empty();
+        }
+
+        @Override
+        void evaluate(byte[] truth, int from, int to) {
+            least.take(from, to);
+            most.take(from, to);
+            for (int bar = from; bar < to; bar++) {
+                truth[bar] = (byte) Truth.and(least.at(bar), most.at(bar));
+            }
+        }
+
+        @Override
+        public Explanation explain(int bar) {
+            return (least.at(bar) == at(bar) ? least : most).explain(bar);
+        }
+    }
+
+    /** The bar's trading date is a weekday. */
+    static final class OnDay extends Condition {
+        private final DayOfWeek day;
+        private final Frame frame;
+
+        OnDay(String text, DayOfWeek day, Frame frame) {
+            super(text);
+            this.day = day;
+            this.frame = frame;
+        }
+
+        @Override
+        void evaluate(byte[] truth, int from, int to) {
+            for (int bar = from; bar < to; bar++) {
+                truth[bar] = (byte) frame.tradingDate(bar).map(date -> Truth.of(date.getDayOfWeek() == day))
+                        .orElse(Truth.ABSENT).intValue();
+            }
+        }
+
+        @Override
+        public Explanation explain(int bar) {
+            return Explanation.of(text(), at(bar), List.of()).noting(frame.tradingDate(bar)
+                    .map(date -> "it is " + date.getDayOfWeek().getDisplayName(TextStyle.FULL, Locale.ENGLISH))
+                    .orElse("the bar lies in no trading day"));
+        }
+    }
+
     /** {@code a rises through b}: a > b now and a ≤ b one bar before; falling is mirrored. */
     static final class Cross extends Condition {
         private final Value left;
         private final boolean rises;
         private final Value right;
+
+        @Override
+        Optional<Boolean> constant() {
+            return left.text().equals(right.text()) ? Optional.of(false) : Optional.empty();
+        }
 
         Cross(String text, Value left, boolean rises, Value right) {
             super(text);

@@ -3,7 +3,9 @@ package stativex.rule;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.DoubleBinaryOperator;
+import java.util.stream.IntStream;
 import stativex.study.Unit;
+import stativex.study.Windows;
 
 /** Values made of others: arithmetic, functions, an earlier bar's, one that is held. */
 final class Derived {
@@ -115,6 +117,63 @@ final class Derived {
             String a = left.absence(bar);
             String b = right.absence(bar);
             return !a.isEmpty() ? a : !b.isEmpty() ? b : "division by zero in " + text();
+        }
+    }
+
+    /** A figure of the last values, this one included. */
+    enum Figure {
+        HIGHEST(Windows::highest), LOWEST(Windows::lowest), SUM(Windows::sums), AVERAGE(Windows::means), MEDIAN(
+                Windows::medians), RANK(Windows::ranks), PERCENT_RANK(Windows::percentRanks);
+
+        private final Work work;
+
+        Figure(Work work) {
+            this.work = work;
+        }
+
+        /** Works rows of a column. */
+        private interface Work {
+            void of(double[] x, int from, int to, int length, double[] out);
+        }
+
+        /** Whether it says how a value stands among others, and so is a plain number. */
+        boolean isRank() {
+            return this == RANK || this == PERCENT_RANK;
+        }
+    }
+
+    /** A {@link Figure} of the last N values; absent with fewer, or when one of them is absent. */
+    static final class Window extends Value {
+        private final Figure figure;
+        private final Value value;
+        private final int bars;
+
+        Window(String text, Figure figure, Value value, int bars) {
+            super(text, figure.isRank() ? Unit.NUMBER : value.unit());
+            this.figure = figure;
+            this.value = value;
+            this.bars = bars;
+        }
+
+        @Override
+        Ticks counted() {
+            return value.counted();
+        }
+
+        @Override
+        public void take(int from, int to) {
+            figure.work.of(value.values(), from, to, bars, column().room(to));
+        }
+
+        @Override
+        String absence(int bar) {
+            if (!Double.isNaN(at(bar))) {
+                return "";
+            }
+            return bar + 1 < bars
+                    ? "there are fewer than " + bars + " bars"
+                    : IntStream.rangeClosed(bar - bars + 1, bar).mapToObj(value::absence).filter(why -> !why.isEmpty())
+                            .findFirst().orElse(text() + " is absent");
         }
     }
 

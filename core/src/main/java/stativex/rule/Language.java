@@ -18,6 +18,21 @@ public final class Language {
             Map.entry("is rising over N bars", "higher than N bars before"),
             Map.entry("is falling over N bars", "lower than N bars before"),
             Map.entry("is flat over N bars", "the same as N bars before"),
+            Map.entry("is not", "a is not b: the same as a != b"),
+            Map.entry("is between", "a is between b and c: at least b and at most c"),
+            Map.entry("highest N of", "highest 20 of high: the highest of the last 20 bars, this one included"),
+            Map.entry("lowest N of", "lowest 20 of low: the lowest of the last 20 bars, this one included"),
+            Map.entry("sum N of", "sum 5 of delta: of the last 5 bars"),
+            Map.entry("average N of", "average 5 of volume: of the last 5 bars"),
+            Map.entry("median N of", "median 9 of close: the middle one of the last 9 bars"),
+            Map.entry("rank N of", "rank 20 of volume: 1 for the highest of the last 20 bars"),
+            Map.entry("percent rank N of", "percent rank 20 of volume: what share of the last 20 bars is below it"),
+            Map.entry("session.high",
+                    "the highest price of the session so far; also open, low, close, volume, and day, week, month"),
+            Map.entry("Monday", "the bar's trading date is such a weekday"),
+            Map.entry("after 10:00", "the bar closes at 10:00 or later that day; also before, with in ZONE behind"),
+            Map.entry("between 9:45 and 11:30", "the bar closes in these hours, with in ZONE behind"),
+            Map.entry("(condition) N bars before", "the condition held N closed bars earlier"),
             Map.entry("on any of the last N bars",
                     "the one condition before it held on at least one of the last N bars, this one included; brackets widen it"),
             Map.entry("on each of the last N bars",
@@ -44,11 +59,14 @@ public final class Language {
             Map.entry("not", "the opposite of the one condition behind it; absent stays absent"),
             Map.entry("abs(a)", "a without its sign"), Map.entry("min(a, b)", "the smaller of two values"),
             Map.entry("max(a, b)", "the larger of two values"),
-            Map.entry("ticks", "makes a number a distance: 4 ticks"),
+            Map.entry("ticks",
+                    "makes a number a distance in ticks: 4 ticks; without it a number beside a price counts price units"),
             Map.entry("# …", "the rest of the line is a comment")));
 
     private static final Set<String> SOFT = Set.of("open", "time", "entry", "result", "best", "worst", "first", "least",
-            "most", "drawn", "flat", "last", "true", "above", "below", "session", "day", "week", "month");
+            "most", "drawn", "flat", "last", "true", "above", "below", "session", "day", "week", "month", "between",
+            "after",
+            "highest", "lowest", "sum", "average", "median", "rank", "percent");
     private static final Set<String> WORDS = words();
 
     private Language() {}

@@ -103,7 +103,11 @@ public final class Mirroring {
                 case RuleParser.ComparisonContext c -> compared(c.sum(0), Reading.words(c.comparator()), c.sum(1));
                 case RuleParser.CrossContext c -> compared(c.sum(0), Reading.words(c.crossing()), c.sum(1));
                 case RuleParser.SlopeContext s -> slope(s);
+                case RuleParser.WithinContext w -> within(w);
                 case RuleParser.HoursContext h -> Reading.source(h);
+                case RuleParser.ClockBetweenContext h -> Reading.source(h);
+                case RuleParser.ClockSideContext h -> Reading.source(h);
+                case RuleParser.OnDayContext d -> Reading.source(d);
                 case RuleParser.FlaggedContext f -> sum(f.sum()).text();
                 default -> throw new IllegalStateException("unknown form " + context.getText());
             };
@@ -120,6 +124,27 @@ public final class Mirroring {
             words = words.contains("rising") ? words.replace("rising", "falling") : words.replace("falling", "rising");
         }
         return seen.text() + words;
+    }
+
+    /** Between mirrored bounds, which change places where the value changes its sign. */
+    private String within(RuleParser.WithinContext w) {
+        Seen x = sum(w.sum(0));
+        Seen low = sum(w.sum(1));
+        Seen high = sum(w.sum(2));
+        if (x.unit() == Unit.LEVEL && (low.number() || high.number()) || x.number()) {
+            throw new Unmirrored("a fixed price");
+        }
+        if (x.sign() > 0 && low.sign() > 0 && high.sign() > 0) {
+            return x.text() + " is between " + low.text() + " and " + high.text();
+        }
+        if (x.sign() > 0) {
+            throw new Unmirrored("what lies between those");
+        }
+        return x.text() + " is between " + bound(x, high) + " and " + bound(x, low);
+    }
+
+    private static String bound(Seen value, Seen of) {
+        return of.sign() < 0 && of.whole() == value.whole() ? of.text() : rest(value.whole() - of.whole(), of);
     }
 
     private String compared(RuleParser.SumContext a, String relation, RuleParser.SumContext b) {
@@ -243,6 +268,7 @@ public final class Mirroring {
                 yield new Seen("(" + inner.text() + ")", inner.sign(), inner.whole(), inner.unit(), false);
             }
             case RuleParser.CallContext call -> call(call);
+            case RuleParser.WindowContext window -> window(window);
             case RuleParser.SinceContext since -> new Seen(since.anchor().group() == null
                     ? Reading.words(since)
                     : "bars since (" + inner(since.anchor().group().disjunction()) + ")", 1, 0, Unit.NUMBER, false);
@@ -273,6 +299,19 @@ public final class Mirroring {
             case Mirror.Rest rest -> new Seen(before + text, -1, rest.whole(), column.unit(), false);
             case Mirror.Unknown ignored -> throw new Unmirrored(name.getText() + " has no other side");
         };
+    }
+
+    private Seen window(RuleParser.WindowContext window) {
+        String figure = Reading.words(window.figure());
+        Seen of = term(window.term());
+        if (of.sign() < 0 && figure.endsWith("rank") || figure.equals("sum") && of.whole() != 0) {
+            throw new Unmirrored("the " + figure + " of what changes its sign");
+        }
+        String other = of.sign() > 0
+                ? figure
+                : figure.equals("highest") ? "lowest" : figure.equals("lowest") ? "highest" : figure;
+        return new Seen(other + " " + window.NUMBER().getText() + " of " + of.text(), of.sign(), of.whole(),
+                figure.endsWith("rank") ? Unit.NUMBER : of.unit(), false);
     }
 
     private Seen call(RuleParser.CallContext call) {

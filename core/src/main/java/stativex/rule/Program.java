@@ -190,6 +190,11 @@ public final class Program {
         }
     }
 
+    /** Conditions whose words alone say that they never hold, or always do. @throws RuleProblem when the text is no rule */
+    public List<RuleProblem> doubts(String text) {
+        return new Compiler(signal).doubts(text);
+    }
+
     /** The rule of the other side. @throws RuleProblem when the text is no rule */
     public Mirroring.Result mirrored(String text) {
         condition(text);

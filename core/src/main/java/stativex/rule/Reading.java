@@ -53,11 +53,40 @@ final class Reading {
     }
 
     static RuleParser.ConditionContext condition(String text) {
-        return parser(text).condition();
+        try {
+            return parser(text).condition();
+        } catch (RuleProblem e) {
+            throw FirstForms.offered(text, e);
+        }
     }
 
     static RuleParser.LevelContext value(String text) {
         return parser(text).level();
+    }
+
+    /** How far a condition reads: to its end, or to where it is wrong first. */
+    static int readable(String text) {
+        try {
+            parser(text).condition();
+            return Integer.MAX_VALUE;
+        } catch (RuleProblem e) {
+            return e.from();
+        }
+    }
+
+    /** Whether a text is a condition and no value. */
+    static boolean isCondition(String text) {
+        try {
+            value(text);
+            return false;
+        } catch (RuleProblem e) {
+            try {
+                condition(text);
+                return true;
+            } catch (RuleProblem neither) {
+                return false;
+            }
+        }
     }
 
     /** The words of a text, comments left out. */
@@ -126,9 +155,23 @@ final class Reading {
         if (tokens.contains(RuleParser.NAME)) {
             return "a value (a name or a number)";
         }
+        if (tokens.contains(RuleParser.RISES)) {
+            return "a relation such as > or \"rises through\"";
+        }
+        if (tokens.contains(RuleParser.AND) && tokens.size() > 2) {
+            return "\"and\", \"or\", a timing such as \"on any of the last 4 bars\", or "
+                    + (tokens.contains(Token.EOF) ? "the end" : "a closing bracket");
+        }
         List<String> words = new ArrayList<>();
         for (int type : tokens.toList()) {
-            words.add(type == Token.EOF ? "the end" : parser.getVocabulary().getDisplayName(type).replace("'", ""));
+            words.add(switch (type) {
+                case Token.EOF -> "the end";
+                case RuleParser.NUMBER -> "a number";
+                case RuleParser.TIMEOFDAY -> "a time such as 09:45";
+                case RuleParser.STRING -> "a name in quotes";
+                case RuleParser.WEEKDAY -> "a weekday";
+                default -> parser.getVocabulary().getDisplayName(type).replace("'", "\"");
+            });
         }
         return words.size() == 1 ? words.getFirst() : "one of " + String.join(", ", words);
     }

@@ -1,5 +1,6 @@
 package stativex.rule;
 
+import java.util.Optional;
 /** What is wrong with a rule, and where. */
 public final class RuleProblem extends RuntimeException {
     private static final long serialVersionUID = 1;
@@ -8,13 +9,30 @@ public final class RuleProblem extends RuntimeException {
     private final int column;
     private final int from;
     private final int to;
+    /** The whole text in the right form, if one is known. */
+    private final transient Optional<String> offer;
 
     RuleProblem(int line, int column, int from, int to, String message) {
+        this(line, column, from, to, message, Optional.empty());
+    }
+
+    private RuleProblem(int line, int column, int from, int to, String message, Optional<String> offer) {
         super(message);
+        this.offer = offer;
         this.line = line;
         this.column = column;
         this.from = from;
         this.to = to;
+    }
+
+    /** The same with advice. */
+    RuleProblem with(String advice, Optional<String> better) {
+        return new RuleProblem(line, column, from, to, what() + "; " + advice, better);
+    }
+
+    /** The whole text in the right form, if what is wrong is a form that people write first. */
+    public Optional<String> offer() {
+        return offer;
     }
 
     /** Line in the rule's text, the first being 1. */

@@ -14,6 +14,7 @@ import stativex.rule.grammar.RuleParser;
 public final class RuleRows {
     /** The relations a row offers. */
     public static final List<String> RELATIONS = List.of("is above", "is below", "is at least", "is at most", "=",
+            "is not", "is between",
             "rises through", "falls through", "is rising", "is falling", "is flat", "holds");
 
     /** The timings a row offers, besides none; N is a number of bars. */
@@ -93,6 +94,8 @@ public final class RuleRows {
             case RuleParser.SlopeContext s -> Optional.of(new Parts(Reading.words(s.sum()),
                     "is " + s.trend().getText(),
                     s.NUMBER() == null ? "" : s.NUMBER().getText() + " " + s.bars().getText(), timing));
+            case RuleParser.WithinContext w -> Optional.of(new Parts(Reading.words(w.sum(0)), "is between",
+                    Reading.words(w.sum(1)) + " and " + Reading.words(w.sum(2)), timing));
             case RuleParser.FlaggedContext f -> Optional.of(new Parts(Reading.words(f.sum()), "holds", "", timing));
             default -> Optional.empty();
         };
@@ -104,6 +107,7 @@ public final class RuleRows {
             case "<" -> "is below";
             case ">=" -> "is at least";
             case "<=" -> "is at most";
+            case "!=" -> "is not";
             default -> sign;
         };
     }
@@ -114,6 +118,7 @@ public final class RuleRows {
             case "is below" -> "<";
             case "is at least" -> ">=";
             case "is at most" -> "<=";
+            case "is not" -> "!=";
             default -> words;
         };
     }

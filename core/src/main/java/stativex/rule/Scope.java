@@ -41,6 +41,7 @@ final class Scope {
     private final List<Step> steps = new ArrayList<>();
     private final Map<String, Built> studies = new LinkedHashMap<>();
     private final Map<Period, OutputColumn> starts = new HashMap<>();
+    private final Map<String, OutputColumn> soFar = new HashMap<>();
     private final Map<String, Condition> conditions = new HashMap<>();
     private final Map<String, Value> values = new HashMap<>();
     private final Set<String> building = new LinkedHashSet<>();
@@ -166,8 +167,14 @@ final class Scope {
         int dot = text.indexOf('.');
         String study = dot < 0 ? text : text.substring(0, dot);
         String output = dot < 0 ? "" : text.substring(dot + 1);
-        return definitions().stream().filter(d -> d.name().equals(study)).findFirst()
-                .flatMap(d -> study(d).outputs().stream().filter(o -> o.name().equals(output)).findFirst());
+        Optional<StudyDefinition> named = definitions().stream().filter(d -> d.name().equals(study)).findFirst();
+        if (named.isPresent()) {
+            return study(named.get()).outputs().stream().filter(o -> o.name().equals(output)).findFirst();
+        }
+        if (!soFar.containsKey(text)) {
+            PeriodSoFar.of(this, text).ifPresent(made -> soFar.put(text, made));
+        }
+        return Optional.ofNullable(soFar.get(text));
     }
 
     /**
@@ -199,7 +206,9 @@ final class Scope {
         Optional<OutputColumn> input;
         boolean formula = definition.kind().equals(StudyDefinition.FORMULA);
         try {
-            input = definition.of().map(text -> input(definition, new Compiler(this).value(text)));
+            input = definition.of().map(text -> formula && Reading.isCondition(text)
+                    ? new Formula.Truths(new Compiler(this).condition(text)).column(this)
+                    : input(definition, new Compiler(this).value(text)));
         } catch (RuleProblem e) {
             throw new StudyProblem(definition.name(), "of", e.getMessage(), e);
         }

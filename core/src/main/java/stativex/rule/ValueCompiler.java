@@ -3,6 +3,7 @@ package stativex.rule;
 import java.math.BigDecimal;
 import java.math.MathContext;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import org.antlr.v4.runtime.ParserRuleContext;
 import stativex.market.Drawing;
@@ -33,8 +34,8 @@ final class ValueCompiler {
     Value[] pair(ParserRuleContext place, RuleParser.SumContext a, RuleParser.SumContext b) {
         Value left = ordered(a);
         Value right = ordered(b);
-        left = literalAs(left, right.unit(), right.ticks(), a);
-        right = literalAs(right, left.unit(), left.ticks(), b);
+        left = literalAs(left, right.unit(), right.ticks());
+        right = literalAs(right, left.unit(), left.ticks());
         if (left.unit() != right.unit()) {
             throw Reading.problem(place, Reading.words(a) + " is " + left.unit().words() + " and " + Reading.words(b)
                     + " is " + right.unit().words() + ": they cannot be compared");
@@ -62,19 +63,18 @@ final class ValueCompiler {
         return value;
     }
 
-    /** A bare number takes the unit of what stands beside it. */
-    Value literalAs(Value value, Unit unit, Ticks of, ParserRuleContext place) {
-        if (!(value instanceof Values.Literal literal) || literal.unit() != Unit.NUMBER || unit == Unit.NUMBER
-                || unit == Unit.FLAG) {
+    /** A bare number takes the unit of what stands beside it: beside a price or a distance it counts price units as written. */
+    Value literalAs(Value value, Unit unit, Ticks of) {
+        if (!isBare(value) || unit == Unit.NUMBER || unit == Unit.FLAG) {
             return value;
         }
-        if (unit == Unit.DISTANCE) {
-            throw Reading.problem(place, "a distance needs its unit: write \"" + Reading.words(place) + " ticks\"");
-        }
-        double ticks = BigDecimal.valueOf(literal.number())
-                .divide(program.tickSize(of), MathContext.DECIMAL64)
-                .doubleValue();
-        return scope.add(new Values.Literal(value.text(), ticks, Unit.LEVEL));
+        double ticks = BigDecimal.valueOf(((Values.Literal) value).number())
+                .divide(program.tickSize(of), MathContext.DECIMAL64).doubleValue();
+        return scope.add(new Values.Literal(value.text(), ticks, unit));
+    }
+
+    private static boolean isBare(Value value) {
+        return value instanceof Values.Literal && value.unit() == Unit.NUMBER;
     }
 
     Value sum(RuleParser.SumContext context) {
@@ -84,20 +84,40 @@ final class ValueCompiler {
             char operator = context.getChild(2 * i - 1).getText().charAt(0);
             Value right = product(context.product(i));
             words.append(' ').append(operator).append(' ').append(Reading.words(context.product(i)));
-            Unit unit = added(context, operator, value, right, context.product(i));
+            if (isBare(value) && isBare(right)) {
+                value = worked(words.toString(), operator, value, right);
+                continue;
+            }
+            // what is added to a price is a distance; a price is taken from a number that is one
+            right = literalAs(right, value.unit() == Unit.LEVEL ? Unit.DISTANCE : value.unit(), value.ticks());
+            value = literalAs(value, right.unit() == Unit.LEVEL && operator == '+' ? Unit.DISTANCE : right.unit(),
+                    right.ticks());
+            Value second = right;
+            Unit unit = added(context, operator, value, right);
             together(context, context.product(i - 1), value, context.product(i), right);
             Value left = value;
             String text = words.toString();
-            value = keptValue(text, () -> new Derived.Arithmetic(text, operator, left, right, unit));
+            value = keptValue(text, () -> new Derived.Arithmetic(text, operator, left, second, unit));
         }
         return value;
+    }
+
+    /** Two plain numbers are one, which takes the unit of what stands beside it like any other. */
+    private Value worked(String words, char operator, Value left, Value right) {
+        double a = ((Values.Literal) left).number();
+        double b = ((Values.Literal) right).number();
+        return scope.add(new Values.Literal(words, switch (operator) {
+            case '+' -> a + b;
+            case '-' -> a - b;
+            default -> a * b;
+        }, Unit.NUMBER));
     }
 
     private Value keptValue(String words, java.util.function.Supplier<Value> maker) {
         return scope.knownValue(words).orElseGet(() -> scope.keep(words, maker.get()));
     }
 
-    private Unit added(ParserRuleContext place, char operator, Value left, Value right, ParserRuleContext rightPlace) {
+    private Unit added(ParserRuleContext place, char operator, Value left, Value right) {
         Unit a = left.unit();
         Unit b = right.unit();
         if (a == b && a != Unit.LEVEL && a != Unit.FLAG) {
@@ -109,10 +129,6 @@ final class ValueCompiler {
         if (a == Unit.LEVEL && b == Unit.DISTANCE || a == Unit.DISTANCE && b == Unit.LEVEL && operator == '+') {
             return Unit.LEVEL;
         }
-        if (right instanceof Values.Literal && b == Unit.NUMBER) {
-            throw Reading.problem(rightPlace,
-                    "a distance needs its unit: write \"" + Reading.words(rightPlace) + " ticks\"");
-        }
         throw Reading.problem(place, a.words() + " " + operator + " " + b.words() + " has no meaning");
     }
 
@@ -123,6 +139,10 @@ final class ValueCompiler {
             char operator = context.getChild(2 * i - 1).getText().charAt(0);
             Value right = unary(context.unary(i));
             words.append(' ').append(operator).append(' ').append(Reading.words(context.unary(i)));
+            if (operator == '*' && isBare(value) && isBare(right)) {
+                value = worked(words.toString(), operator, value, right);
+                continue;
+            }
             Unit a = value.unit();
             Unit b = right.unit();
             Unit unit;
@@ -209,6 +229,7 @@ final class ValueCompiler {
                 int bars = bars(times.NUMBER());
                 yield keptValue(words, () -> new Counts.TimesLast(words, of, bars));
             }
+            case RuleParser.WindowContext window -> window(window, words);
             case RuleParser.DrawnContext drawn -> drawn(drawn, words);
             case RuleParser.FormingContext forming -> forming(forming, words);
             case RuleParser.CallContext call -> call(call, words);
@@ -234,6 +255,27 @@ final class ValueCompiler {
         return keptValue(words, () -> new Counts.Since(words, when));
     }
 
+    private Value window(RuleParser.WindowContext window, String words) {
+        Derived.Figure figure = Derived.Figure.valueOf(Reading.words(window.figure()).toUpperCase(Locale.ROOT)
+                .replace(' ', '_'));
+        int bars = bars(window.NUMBER());
+        if (figure == Derived.Figure.PERCENT_RANK && bars < 2) {
+            throw Reading.problem(window.NUMBER().getSymbol(), "expected 2 bars or more to rank among, found 1");
+        }
+        Value of = term(window.term());
+        if (of.unit() == Unit.FLAG) {
+            throw Reading.problem(window.term(), Reading.words(window.term())
+                    + " is a yes or no: \"times (…) in the last " + bars + " bars\" counts those");
+        }
+        if (of instanceof Values.Literal) {
+            throw Reading.problem(window.term(), "a number is the same at every bar: expected a name");
+        }
+        if (figure == Derived.Figure.SUM && of.unit() == Unit.LEVEL) {
+            throw Reading.problem(window, "prices have no sum: expected highest, lowest, average or median of them");
+        }
+        return keptValue(words, () -> new Derived.Window(words, figure, of, bars));
+    }
+
     private Value drawn(RuleParser.DrawnContext context, String words) {
         String quoted = context.STRING().getText();
         String name = quoted.substring(1, quoted.length() - 1);
@@ -254,7 +296,8 @@ final class ValueCompiler {
             case "min", "max" -> 2;
             default ->
                 throw Reading.problem(call.NAME().getSymbol(), "expected abs, min or max before a bracket, found \""
-                        + function + "\"" + Words.didYouMean(function, List.of("abs", "min", "max")));
+                        + function + "\"" + Words.didYouMean(function, List.of("abs", "min", "max"))
+                        + FirstForms.study(Reading.words(call)));
         };
         if (given.size() != wants) {
             throw Reading.problem(call, function + " takes " + wants + (wants == 1 ? " value" : " values") + ", found "

@@ -1,5 +1,6 @@
 package stativex.study;
 
+import java.time.LocalDate;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
@@ -122,6 +123,11 @@ public final class Frame implements Step {
             locate(row + 1);
         }
         return sessions[row];
+    }
+
+    /** The trading date that a row's last print lies in; empty when it lies in no session. */
+    public Optional<LocalDate> tradingDate(int row) {
+        return sessionAt(sessionOpen(row)).map(Session::tradingDate);
     }
 
     /** Prints that had been taken when a row was completed, or so far if it forms. */

@@ -8,7 +8,7 @@ import java.util.Arrays;
  * carried on, and any row can be computed by itself. Four rows are worked side by side, so that the processor need not
  * wait for one addition to begin the next; each row's own operations stay in their order.
  */
-final class Windows {
+public final class Windows {
     private Windows() {}
 
     /** Marks the rows without a whole window absent; returns the first row with one. */
@@ -19,7 +19,7 @@ final class Windows {
     }
 
     /** Σ x of N rows. */
-    static void sums(double[] x, int from, int to, int length, double[] out) {
+    public static void sums(double[] x, int from, int to, int length, double[] out) {
         int row = absent(out, from, to, length);
         for (; row + 3 < to; row += 4) {
             double a = 0;
@@ -47,7 +47,7 @@ final class Windows {
     }
 
     /** Σ x ÷ N. */
-    static void means(double[] x, int from, int to, int length, double[] out) {
+    public static void means(double[] x, int from, int to, int length, double[] out) {
         sums(x, from, to, length, out);
         for (int row = from; row < to; row++) {
             out[row] /= length;
@@ -151,11 +151,11 @@ final class Windows {
         }
     }
 
-    static void highest(double[] x, int from, int to, int length, double[] out) {
+    public static void highest(double[] x, int from, int to, int length, double[] out) {
         extremes(x, from, to, length, out, 1);
     }
 
-    static void lowest(double[] x, int from, int to, int length, double[] out) {
+    public static void lowest(double[] x, int from, int to, int length, double[] out) {
         extremes(x, from, to, length, out, -1);
     }
 
@@ -180,6 +180,53 @@ final class Windows {
             }
             out[row] = absent >= first ? Double.NaN : x[best];
         }
+    }
+
+    /** The middle one of N values, of an even number the mean of the two in the middle. */
+    public static void medians(double[] x, int from, int to, int length, double[] out) {
+        double[] window = new double[length];
+        for (int row = absent(out, from, to, length); row < to; row++) {
+            boolean whole = copy(x, row, window);
+            Arrays.sort(window);
+            out[row] = !whole
+                    ? Double.NaN
+                    : length % 2 == 1 ? window[length / 2] : (window[length / 2 - 1] + window[length / 2]) / 2;
+        }
+    }
+
+    /** 1 for the highest of N values, and one more for each that is above the newest. */
+    public static void ranks(double[] x, int from, int to, int length, double[] out) {
+        for (int row = absent(out, from, to, length); row < to; row++) {
+            out[row] = 1 + counted(x, row, length, 1);
+        }
+    }
+
+    /** 100 × how many of N values are below the newest ÷ (N − 1). Source: OpenFormula 1.2, PERCENTRANK. */
+    public static void percentRanks(double[] x, int from, int to, int length, double[] out) {
+        for (int row = absent(out, from, to, length); row < to; row++) {
+            out[row] = 100 * counted(x, row, length, -1) / (length - 1);
+        }
+    }
+
+    /** How many of N values are above the newest one, with sign −1 below it. */
+    private static double counted(double[] x, int row, int length, int sign) {
+        double count = 0;
+        for (int i = row - length + 1; i <= row; i++) {
+            if (Double.isNaN(x[i])) {
+                return Double.NaN;
+            }
+            count += sign * x[i] > sign * x[row] ? 1 : 0;
+        }
+        return count;
+    }
+
+    private static boolean copy(double[] x, int row, double[] window) {
+        boolean whole = true;
+        for (int i = 0; i < window.length; i++) {
+            window[i] = x[row - window.length + 1 + i];
+            whole &= !Double.isNaN(window[i]);
+        }
+        return whole;
     }
 
     /** A division by zero is absent. */

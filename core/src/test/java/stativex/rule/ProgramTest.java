@@ -32,7 +32,7 @@ public class ProgramTest {
             Studies.read("push = score 10 of delta"), Studies.read("edge = mean.upper + 2 ticks"),
             Studies.read("calm = sma 4 of abs(close - open) / 1 tick"), Studies.read("prior = previous day"),
             Studies.read("turn = swing 2"), Studies.read("days = sma 2 of high - low on daily"),
-            Studies.read("near = ema 3 of slope"));
+            Studies.read("near = ema 3 of slope"), Studies.read("up = close > fast and not Sunday"));
     static final List<Blueprint.SeriesDefinition> SERIES = List.of(
             new Blueprint.SeriesDefinition("trend", BarSettings.of(new BarType.Ticks(33)), Optional.empty()),
             new Blueprint.SeriesDefinition("daily", BarSettings.of(BarType.Period.DAY), Optional.empty()),
@@ -48,6 +48,11 @@ public class ProgramTest {
             "close > daily.close and close > days * 0 + daily.low",
             "close > brick.close", "bars since (delta > 10) < 4", "close > minute.high", "forming minute.volume > 10",
             "forming daily.high > close", "near > slope", "calm > 3", "close > turn.high",
+            "highest 12 of high > high", "percent rank 9 of volume > 60", "median 5 of delta > 1",
+            "session.high > week.high",
+            "day.volume > 300 and day.open < close", "close is between session.low + 0.5 and session.high - 2 ticks",
+            "(slope is falling) 2 bars before", "after 1:40 in UTC and not Monday", "up and close != open",
+            "not (up) 1 bar before",
             "time is from 01:20 to 03:30 in UTC", "high > high 1 bar before and low < low 1 bar before");
 
     private static Program program(BarSeries bars) {

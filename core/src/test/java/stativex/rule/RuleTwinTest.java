@@ -4,10 +4,15 @@ import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
 
 import java.math.BigDecimal;
+import java.time.DayOfWeek;
+import java.time.LocalDate;
 import java.time.LocalTime;
+import java.time.format.TextStyle;
+import java.time.temporal.TemporalAdjusters;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.SplittableRandom;
 import java.util.function.DoubleBinaryOperator;
@@ -37,10 +42,13 @@ public class RuleTwinTest {
     private final BarSeries bars = Computed.bars(Computed.walk(23, 1300), new BarType.Ticks(5));
     private final int count = bars.count();
     private final long[] sessions = new long[count];
+    private final LocalDate[] days = new LocalDate[count];
     private final Map<String, Integer> seen = new HashMap<>();
     private SplittableRandom dice = new SplittableRandom(1);
 
     public RuleTwinTest() {
+        Arrays.setAll(days,
+                bar -> Given.calendar().current(bars.tape().time(bars.last(bar))).orElseThrow().tradingDate());
         Arrays.setAll(sessions, bar -> Given.calendar().current(bars.tape().time(bars.last(bar))).orElseThrow().open());
     }
 
@@ -64,7 +72,7 @@ public class RuleTwinTest {
     }
 
     private Amount level(int depth) {
-        switch (depth <= 0 ? dice.nextInt(4) : dice.nextInt(9)) {
+        switch (depth <= 0 ? dice.nextInt(5) : dice.nextInt(12)) {
             case 0 :
                 return amount("open", bars::open);
             case 1 :
@@ -73,7 +81,19 @@ public class RuleTwinTest {
                 return amount("low", bars::low);
             case 3 :
                 return amount("close", bars::close);
-            case 4 : {
+            case 4 :
+                return soFar();
+            case 9 :
+                return window(level(depth - 1), List.of("highest", "lowest", "average", "median").get(dice.nextInt(4)));
+            case 10 : {
+                // a number beside a price is in price units: a quarter is a tick here
+                Amount a = level(depth - 1);
+                int ticks = dice.nextInt(0, 9);
+                boolean plus = dice.nextBoolean();
+                return amount(in(a.text()) + (plus ? " + " : " - ") + price(ticks),
+                        i -> plus ? a.at()[i] + ticks : a.at()[i] - ticks);
+            }
+            case 11 : {
                 Amount a = level(depth - 1);
                 Amount d = distance(depth - 1);
                 boolean plus = dice.nextBoolean();
@@ -89,8 +109,87 @@ public class RuleTwinTest {
         }
     }
 
+    private static String price(int ticks) {
+        return BigDecimal.valueOf(ticks).multiply(new BigDecimal("0.25")).toPlainString();
+    }
+
+    /** The first, highest, lowest or last price, or the contracts, of the period's bars so far. */
+    private Amount soFar() {
+        String period = List.of("session", "day", "week", "month").get(dice.nextInt(4));
+        int what = dice.nextInt(4);
+        return amount(period + List.of(".open", ".high", ".low", ".close").get(what), i -> {
+            int first = first(i, period);
+            double found = bars.open(first);
+            for (int j = first; j <= i; j++) {
+                found = what == 1 ? Math.max(found, bars.high(j)) : what == 2 ? Math.min(found, bars.low(j)) : found;
+            }
+            return what == 3 ? bars.close(i) : found;
+        });
+    }
+
+    /** The first bar of the period that a bar's session lies in. */
+    private int first(int bar, String period) {
+        int first = bar;
+        while (first > 0 && key(first - 1, period).equals(key(bar, period))) {
+            first--;
+        }
+        return first;
+    }
+
+    private Object key(int bar, String period) {
+        LocalDate date = days[bar];
+        return switch (period) {
+            case "session" -> sessions[bar];
+            case "day" -> date;
+            case "week" -> date.with(TemporalAdjusters.previousOrSame(DayOfWeek.MONDAY));
+            default -> date.withDayOfMonth(1);
+        };
+    }
+
+    /** A figure of the last N values, absent with fewer or when one of them is. */
+    private Amount window(Amount of, String what) {
+        if (of.number()) {
+            return of;
+        }
+        int n = dice.nextInt(2, 7);
+        return amount(what + " " + n + " of " + in(of.text()), i -> {
+            if (i + 1 < n) {
+                return Double.NaN;
+            }
+            double[] all = Arrays.copyOfRange(of.at(), i - n + 1, i + 1);
+            double now = of.at()[i];
+            if (Arrays.stream(all).anyMatch(Double::isNaN)) {
+                return Double.NaN;
+            }
+            double sum = 0;
+            for (double one : all) {
+                sum += one;
+            }
+            double[] sorted = all.clone();
+            Arrays.sort(sorted);
+            return switch (what) {
+                case "highest" -> sorted[n - 1];
+                case "lowest" -> sorted[0];
+                case "sum" -> sum;
+                case "average" -> sum / n;
+                case "median" -> n % 2 == 1 ? sorted[n / 2] : (sorted[n / 2 - 1] + sorted[n / 2]) / 2;
+                case "rank" -> 1 + Arrays.stream(all).filter(one -> one > now).count();
+                default -> 100.0 * Arrays.stream(all).filter(one -> one < now).count() / (n - 1);
+            };
+        });
+    }
+
     private Amount distance(int depth) {
-        switch (depth <= 0 ? dice.nextInt(2) : dice.nextInt(7)) {
+        switch (depth <= 0 ? dice.nextInt(2) : dice.nextInt(9)) {
+            case 7 :
+                return window(distance(depth - 1), List.of("highest", "sum", "average").get(dice.nextInt(3)));
+            case 8 : {
+                Amount a = level(depth - 1);
+                Amount b = level(depth - 1);
+                int ticks = dice.nextInt(0, 9);
+                return amount("(" + in(a.text()) + " - " + in(b.text()) + ") + " + price(ticks),
+                        i -> a.at()[i] - b.at()[i] + ticks);
+            }
             case 0 : {
                 int ticks = dice.nextInt(0, 6);
                 return number(ticks + (ticks == 1 ? " tick" : " ticks"), ticks, count);
@@ -126,9 +225,23 @@ public class RuleTwinTest {
     }
 
     private Amount plain(int depth) {
-        switch (depth <= 0 ? dice.nextInt(4) : dice.nextInt(12)) {
+        switch (depth <= 0 ? dice.nextInt(4) : dice.nextInt(14)) {
             case 0 :
                 return amount("volume", bars::volume);
+            case 11 : {
+                String what = List.of("sum", "rank", "percent rank", "median", "lowest").get(dice.nextInt(5));
+                return window(dice.nextBoolean() ? plain(depth - 1) : amount("volume", bars::volume), what);
+            }
+            case 12 : {
+                String period = List.of("session", "day", "week", "month").get(dice.nextInt(4));
+                return amount(period + ".volume", i -> {
+                    double sum = 0;
+                    for (int j = first(i, period); j <= i; j++) {
+                        sum += bars.volume(j);
+                    }
+                    return sum;
+                });
+            }
             case 1 :
                 return amount("delta", i -> bars.buyVolume(i) - bars.sellVolume(i));
             case 2 : {
@@ -282,24 +395,33 @@ public class RuleTwinTest {
                 }
                 return new Amount[]{level(depth - 1), level(depth - 1)};
             }
-            case 1 :
+            case 1 : {
+                if (dice.nextInt(4) == 0) {
+                    Amount a = level(depth - 1);
+                    Amount b = level(depth - 1);
+                    int ticks = dice.nextInt(0, 9);
+                    return new Amount[]{amount(in(a.text()) + " - " + in(b.text()), i -> a.at()[i] - b.at()[i]),
+                            number(price(ticks), ticks, count)};
+                }
                 return new Amount[]{distance(depth - 1), distance(depth - 1)};
+            }
             default :
                 return new Amount[]{plain(depth - 1), plain(depth - 1)};
         }
     }
 
     private Holds condition(int depth) {
-        int form = depth <= 0 ? dice.nextInt(2) : dice.nextInt(12);
+        int form = depth <= 0 ? dice.nextInt(2) : dice.nextInt(16);
         seen.merge("form " + form, 1, Integer::sum);
         switch (form) {
             case 0 : {
                 Amount[] p = pair(depth);
-                int which = dice.nextInt(5);
+                int which = dice.nextInt(6);
                 String[] words = {List.of(">", "is above").get(dice.nextInt(2)),
                         List.of("<", "is below").get(dice.nextInt(2)),
                         List.of(">=", "is at least").get(dice.nextInt(2)),
-                        List.of("<=", "is at most").get(dice.nextInt(2)), "="};
+                        List.of("<=", "is at most").get(dice.nextInt(2)), "=",
+                        List.of("!=", "is not").get(dice.nextInt(2))};
                 return holds(in(p[0].text()) + " " + words[which] + " " + in(p[1].text()), i -> {
                     double a = p[0].at()[i];
                     double b = p[1].at()[i];
@@ -308,7 +430,8 @@ public class RuleTwinTest {
                         case 1 -> a < b;
                         case 2 -> a >= b;
                         case 3 -> a <= b;
-                        default -> a == b;
+                        case 4 -> a == b;
+                        default -> a != b;
                     });
                 });
             }
@@ -385,6 +508,43 @@ public class RuleTwinTest {
                     return in ? YES : NO;
                 });
             }
+            case 11 : {
+                Amount[] p = pair(depth);
+                Amount top = p[1].number() ? p[1] : dice.nextBoolean() ? p[1] : p[0];
+                return holds(
+                        in(p[0].text()) + (dice.nextBoolean() ? " is" : "") + " between " + in(p[1].text()) + " and "
+                                + in(top.text()),
+                        i -> both(
+                                judged(p[0].at()[i], p[1].at()[i], p[0].at()[i] >= p[1].at()[i]),
+                                judged(p[0].at()[i], top.at()[i], p[0].at()[i] <= top.at()[i])));
+            }
+            case 12 : {
+                Holds a = condition(depth - 1);
+                int n = dice.nextInt(1, 6);
+                return holds("(" + a.text() + ") " + n + (n == 1 ? " bar before" : " bars before"),
+                        i -> i < n ? ABSENT : a.at()[i - n]);
+            }
+            case 13 : {
+                DayOfWeek day = DayOfWeek.of(dice.nextInt(1, 8));
+                return holds(day.getDisplayName(TextStyle.FULL, Locale.ENGLISH),
+                        i -> days[i].getDayOfWeek() == day ? YES : NO);
+            }
+            case 14 : {
+                LocalTime at = LocalTime.of(dice.nextInt(0, 24), dice.nextInt(60));
+                boolean after = dice.nextBoolean();
+                return holds((after ? "after " : "before ") + at + " in UTC", i -> {
+                    LocalTime now = LocalTime.ofNanoOfDay(Math.floorMod(bars.moment(i), 86_400_000_000_000L));
+                    return now.isBefore(at) != after ? YES : NO;
+                });
+            }
+            case 15 : {
+                LocalTime from = LocalTime.of(dice.nextInt(0, 12), dice.nextInt(60));
+                LocalTime to = from.plusMinutes(dice.nextInt(1, 600));
+                return holds("between " + from.toString().replaceFirst("^0", "") + " and " + to + " in UTC", i -> {
+                    LocalTime now = LocalTime.ofNanoOfDay(Math.floorMod(bars.moment(i), 86_400_000_000_000L));
+                    return !now.isBefore(from) && now.isBefore(to) ? YES : NO;
+                });
+            }
             default :
                 return condition(0);
         }
@@ -419,7 +579,7 @@ public class RuleTwinTest {
         for (int kind : found) {
             assertTrue(kind > RULES * count / 40, "no, yes, absent: " + Arrays.toString(found));
         }
-        for (int form = 0; form < 12; form++) {
+        for (int form = 0; form < 16; form++) {
             assertTrue(seen.getOrDefault("form " + form, 0) > RULES / 30, form + " in " + seen);
         }
     }

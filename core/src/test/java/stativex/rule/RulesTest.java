@@ -88,6 +88,20 @@ public class RulesTest {
                 // division by zero is absent
                 {"volume / (trades - 2) > 1", "----"}, {"0 / (trades - 2) > 1 or close > open", "TT-T"},
                 {"reach > 0 ticks", "-TTT"},
+                // a plain number beside a price or a distance counts price units: a quarter is a tick here
+                {"close > 2.75 + 0.25", "FTFT"}, {"close + 0.25 > 3.25", "FTFT"}, {"0.25 + close > 3.25", "FTFT"},
+                {"close - open > 0.25", "FFFT"}, {"high - low <= 0.25", "TTFF"}, {"4 - close > 0.75", "TFTF"},
+                {"close - open > 1 tick + 0.25", "FFFT"}, {"close - 1 > 2", "FTFT"}, {"close > open + 0.5", "FFFT"},
+                {"close != 3", "TTFT"}, {"close is not 3", "TTFT"}, {"close is between 2.75 and 3.25", "TTTF"},
+                {"close between 3 and 4 and close > open", "FTFT"}, {"(close > open) 1 bar before", "-TTF"},
+                {"highest 2 of close = close", "-TFT"}, {"lowest 2 of close 1 bar before < close", "--TT"},
+                {"rank 2 of close = 1", "-TFT"}, {"percent rank 3 of close = 100", "--FT"},
+                {"median 3 of close = 3", "--TF"}, {"sum 2 of volume = 4", "-TTT"}, {"average 2 of volume = 2", "-TTT"},
+                {"session.close = close", "TTTT"}, {"session.volume = 2 * (bars since day open + 1)", "TTTT"},
+                {"session.high >= high and week.low <= low", "TTTT"},
+                {"Monday or Tuesday or Wednesday or Thursday or Friday or Saturday or Sunday", "TTTT"},
+                {"after 01:00:05 in UTC", "FFTT"}, {"before 1:00:05 in UTC", "TTFF"},
+                {"between 1:00:03 and 1:00:07 in UTC", "FTTF"},
                 // 0 and −0 are equal
                 {"0 > -(volume - volume)", "FFFF"}, {"-(volume - volume) < 0", "FFFF"},
                 {"-(volume - volume) >= 0", "TTTT"},
@@ -136,6 +150,28 @@ public class RulesTest {
                 List.of("close > open", "delta > 0 or volume > 1"));
     }
 
+    @DataProvider
+    public Object[][] firstForms() {
+        return new Object[][]{{"close crosses above mean", "close rises through mean"},
+                {"close crosses below mean and close > open", "close falls through mean and close > open"},
+                {"close > = open", "close >= open"}, {"close => open", "close >= open"},
+                {"close == open", "close = open"},
+                {"close <> open", "close != open"}, {"close > open AND close > mean", "close > open and close > mean"},
+                {"NOT close > open", "not close > open"}, {"if close > open", "close > open"},
+                {"If close > open then buy", "close > open"},
+                {"close > open && close > mean", "close > open and close > mean"},
+                {"close is greater than open", "close > open"}, {"close > high[1]", "close > high 1 bars before"},
+                {"close > high 2 bars ago", "close > high 2 bars before"},
+                {"close crosses over mean OR NOT close > open", "close rises through mean or not close > open"}};
+    }
+
+    @Test(dataProvider = "firstForms")
+    public void whatPeopleWriteFirstIsOfferedInTheRightForm(String first, String right) {
+        RuleProblem problem = expectThrows(RuleProblem.class, () -> rules.condition(first));
+        assertEquals(problem.offer().orElse(problem.getMessage()), right);
+        rules.condition(right);
+    }
+
     @Test
     public void levelsForOrders() {
         assertEquals(rules.level("close - 4 ticks").at(0), 7.0);
@@ -166,7 +202,12 @@ public class RulesTest {
         return new Object[][]{{"clsoe > open", 1, 1, "did you mean \"close\""},
                 {"close > open and\n  delta >", 2, 10, "expected a value"}, {"close >> open", 1, 8, "expected a value"},
                 {"close", 1, 1, "expected a relation such as >"}, {"close > 4 ticks", 1, 1, "cannot be compared"},
-                {"close - 4 > open", 1, 9, "write \"4 ticks\""}, {"close > open before", 1, 14, "expected"},
+                {"sum 2 of close > 3", 1, 1, "prices have no sum"},
+                {"percent rank 1 of volume > 3", 1, 14, "2 bars or more"},
+                {"highest 3 of 4 > 3", 1, 14, "expected a name"}, {"after 00:00", 1, 1, "every bar is after"},
+                {"close between 3", 1, 16, "expected"}, {"close * 0.5 + 1 > 3", 1, 1, "has no meaning"},
+                {"ema(21) > 3", 1, 1, "add ema 21 among the studies"},
+                {"close > open before", 1, 14, "expected"},
                 {"close > open 0 bars before", 1, 14, "from 1 on"}, {"4 ticks 2 bars before > 3", 1, 1, "needs a name"},
                 {"close + open > 3", 1, 1, "has no meaning"}, {"close * 2 > 3", 1, 1, "has no meaning"},
                 {"close > open ?", 1, 14, "found \"?\""}, {"mean.uper > close", 1, 1, "did you mean \"mean.upper\""},

@@ -18,6 +18,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import stativex.engine.SignalPlan;
 import stativex.engine.Strategy;
+import stativex.engine.StrategyDoubts;
 import stativex.engine.StrategyProblems;
 import stativex.market.BarSettings;
 import stativex.market.BarType;
@@ -523,6 +524,11 @@ public final class StrategyDraft {
      */
     public List<StrategyProblems.Problem> problems(Contract traded, List<Contract> others) {
         return StrategyCheck.found(document, name(), none -> document, traded, others);
+    }
+
+    /** What in it can hardly be meant, once nothing is missing or wrong. */
+    public List<StrategyProblems.Problem> doubts(Contract traded, List<Contract> others) {
+        return StrategyDoubts.of(strategy().value(), traded, others);
     }
 
     /** The finished strategy. @throws BadInput while it is incomplete */

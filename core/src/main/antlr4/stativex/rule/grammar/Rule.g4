@@ -13,18 +13,23 @@ timed : relation timing* ;
 timing : ON ANY OF THE LAST NUMBER bars      # onAny
        | ON EACH OF THE LAST NUMBER bars     # onEach
        | FOR THE FIRST TIME SINCE anchor     # firstTime
+       | NUMBER bars BEFORE                  # shifted
        ;
 anchor : period OPEN | group ;
 period : SESSION | DAY | WEEK | MONTH ;
 group : '(' disjunction ')' ;
 relation : sum comparator sum                                               # comparison
          | sum crossing sum                                                 # cross
+         | sum IS? BETWEEN sum AND sum                                       # within
          | sum IS? trend (OVER NUMBER bars)?                                # slope
          | TIME IS FROM TIMEOFDAY TO TIMEOFDAY (IN zone)?                   # hours
+         | BETWEEN TIMEOFDAY AND TIMEOFDAY (IN zone)?                       # clockBetween
+         | (AFTER | BEFORE) TIMEOFDAY (IN zone)?                            # clockSide
+         | WEEKDAY                                                          # onDay
          | group                                                            # grouped
          | sum                                                              # flagged
          ;
-comparator : '>' | '<' | '>=' | '<=' | '='
+comparator : '>' | '<' | '>=' | '<=' | '=' | '!=' | IS NOT
            | IS ABOVE | IS BELOW | IS AT LEAST | IS AT MOST ;
 crossing : RISES THROUGH | FALLS THROUGH ;
 trend : RISING | FALLING | FLAT ;
@@ -46,15 +51,17 @@ atom : NUMBER (TICK | TICKS)?                # number
      | TIMES group SINCE anchor              # timesSince
      | TIMES group IN THE LAST NUMBER bars   # timesLast
      | (OPEN RESULT | BEST EXCURSION | WORST EXCURSION)   # position
+     | figure NUMBER OF term                 # window
      | DRAWN STRING                          # drawn
      | FORMING name                          # forming
      | NAME '(' sum (',' sum)* ')'           # call
      | name                                  # named
      | '(' sum ')'                           # brackets
      ;
+figure : HIGHEST | LOWEST | SUM | AVERAGE | MEDIAN | RANK | PERCENT RANK ;
 name : word ('.' part)* ;
 word : NAME | OPEN | SESSION | DAY | WEEK | MONTH | TIME | ENTRY | RESULT | BEST | WORST | LAST | FIRST | TRUE | FLAT
-     | LEAST | MOST | ABOVE | BELOW | DRAWN ;
+     | LEAST | MOST | ABOVE | BELOW | DRAWN | BETWEEN | AFTER | HIGHEST | LOWEST | SUM | AVERAGE | MEDIAN | RANK | PERCENT ;
 part : word | BAR | BARS | RISING | FALLING | TIMES | TICK | TICKS | BEFORE | SINCE | OVER ;
 
 AND : 'and' ;
@@ -105,9 +112,19 @@ FORMING : 'forming' ;
 BAR : 'bar' ;
 BARS : 'bars' ;
 BEFORE : 'before' ;
+BETWEEN : 'between' ;
+AFTER : 'after' ;
+HIGHEST : 'highest' ;
+LOWEST : 'lowest' ;
+SUM : 'sum' ;
+AVERAGE : 'average' ;
+MEDIAN : 'median' ;
+RANK : 'rank' ;
+PERCENT : 'percent' ;
+WEEKDAY : 'Monday' | 'Tuesday' | 'Wednesday' | 'Thursday' | 'Friday' | 'Saturday' | 'Sunday' ;
 TICK : 'tick' ;
 TICKS : 'ticks' ;
-TIMEOFDAY : [0-9][0-9] ':' [0-9][0-9] (':' [0-9][0-9])? ;
+TIMEOFDAY : [0-9] [0-9]? ':' [0-9][0-9] (':' [0-9][0-9])? ;
 NUMBER : [0-9]+ ('.' [0-9]+)? ;
 NAME : [a-zA-Z_] [a-zA-Z_0-9]* ;
 STRING : '"' ~["\r\n]* '"' ;

@@ -45,10 +45,12 @@ import stativex.study.StudyProblem;
  * @param contracts that those look at beside the one that is traded, by symbol
  * @param sides those whose rules read
  * @param lanes of the sides
+ * @param doubts what can hardly be meant, once nothing is missing or wrong
  */
 record Evaluation(StrategyDraft draft, ChartModel chart, Map<String, ChartModel> others,
         Map<String, ContractTape> contracts, Program program, Map<Side, SideRules> sides,
-        Map<Side, List<Snapshot.Lane>> lanes, List<StrategyProblems.Problem> problems) {
+        Map<Side, List<Snapshot.Lane>> lanes, List<StrategyProblems.Problem> problems,
+        List<StrategyProblems.Problem> doubts) {
 
     /** Makes evaluations of one tape; what was made and did not change stays for the next one. Used by one thread at a time. */
     static final class Maker {
@@ -81,8 +83,8 @@ record Evaluation(StrategyDraft draft, ChartModel chart, Map<String, ChartModel>
         private Evaluation evaluate(StrategyDraft draft, SignalPlan plan) {
             BarSeries bars = bars(plan.bars());
             Map<String, ContractTape> contracts = further.of(plan, contract);
-            List<StrategyProblems.Problem> problems = draft.problems(contract,
-                    contracts.values().stream().map(ContractTape::contract).toList());
+            List<Contract> known = contracts.values().stream().map(ContractTape::contract).toList();
+            List<StrategyProblems.Problem> problems = draft.problems(contract, known);
             Program program = program(plan, blueprint -> new Program(blueprint, bars, worked), contracts);
             Map<Side, SideRules> sides = new EnumMap<>(Side.class);
             for (Side side : Side.values()) {
@@ -116,7 +118,7 @@ record Evaluation(StrategyDraft draft, ChartModel chart, Map<String, ChartModel>
                                 outputs.get(series.name()), List.of()));
             });
             return new Evaluation(draft, chart(contract, bars, outputs.get(""), marks), others, contracts, program,
-                    sides, lanes, problems);
+                    sides, lanes, problems, problems.isEmpty() ? draft.doubts(contract, known) : List.of());
         }
 
         private static ChartModel chart(Contract of, BarSeries bars, List<Program.StudyOutput> studies,
@@ -158,7 +160,8 @@ record Evaluation(StrategyDraft draft, ChartModel chart, Map<String, ChartModel>
             });
             ChartModel chart = new ChartModel(of.chart.bars(), of.chart.studies(), of.chart.lastPrice(),
                     of.chart.strategy(), List.copyOf(marks));
-            return new Evaluation(of.draft, chart, of.others, of.contracts, of.program, of.sides, lanes, of.problems);
+            return new Evaluation(of.draft, chart, of.others, of.contracts, of.program, of.sides, lanes, of.problems,
+                    of.doubts);
         }
 
         /** Whether its signals can come and go inside a bar. */

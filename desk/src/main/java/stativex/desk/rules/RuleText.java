@@ -36,6 +36,7 @@ import stativex.study.BarField;
  * reason below, Ctrl+Space (or typing) offers what may stand there, and resting on a word says what it means.
  */
 final class RuleText extends VBox {
+    private static final KeyCombination RIGHT_FORM = new KeyCodeCombination(KeyCode.ENTER, KeyCombination.ALT_DOWN);
     private static final KeyCombination ASK = new KeyCodeCombination(KeyCode.SPACE, KeyCombination.SHORTCUT_DOWN);
     private static final Pattern WORDS = Pattern.compile("(?<comment>#[^\\n]*)|(?<string>\"[^\"\\n]*\")"
             + "|(?<number>\\b[0-9]+(\\.[0-9]+)?\\b)|(?<name>[a-zA-Z_][a-zA-Z_0-9.]*)");
@@ -47,6 +48,8 @@ final class RuleText extends VBox {
     private final Tooltip help = new Tooltip();
     private Optional<Assistance> assistance = Optional.empty();
     private List<RuleProblem> problems = List.of();
+    /** The text in the right form, when what is wrong is known. */
+    private Optional<String> offer = Optional.empty();
     private boolean showing;
 
     /** @param edited told the text after each change by hand */
@@ -127,9 +130,10 @@ final class RuleText extends VBox {
     /** Underlines what is wrong; empty: nothing is. */
     void problems(List<RuleProblem> found) {
         problems = found;
+        offer = found.stream().flatMap(problem -> problem.offer().stream()).findFirst();
         said.setText(found.isEmpty()
                 ? ""
-                : found.getFirst().getMessage()
+                : found.getFirst().getMessage() + (offer.isPresent() ? " (Alt+Enter writes it)" : "")
                         + (found.size() > 1 ? "\nand " + (found.size() - 1) + " more" : ""));
         said.setVisible(!found.isEmpty());
         said.setManaged(!found.isEmpty());
@@ -190,7 +194,10 @@ final class RuleText extends VBox {
     }
 
     private void key(KeyEvent e) {
-        if (ASK.match(e)) {
+        if (RIGHT_FORM.match(e)) {
+            offer.ifPresent(area::replaceText);
+            e.consume();
+        } else if (ASK.match(e)) {
             offer(true);
             e.consume();
         } else if (popup.isShowing()) {

@@ -281,7 +281,7 @@ public final class RulesStage extends BorderPane {
         working.playFromStart();
         // a document that does not say what the strategy looks at has no evaluation, only problems
         if (draft().signals().isEmpty()) {
-            showProblems(problems(draft()));
+            showProblems(problems(draft()), List.of());
         }
     }
 
@@ -319,7 +319,7 @@ public final class RulesStage extends BorderPane {
             others.show(made.others());
             rule.know(made, names());
             studies.show(draft(), names());
-            showProblems(made.problems());
+            showProblems(made.problems(), made.doubts());
             List<Snapshot.Lane> shown = made.lanes().getOrDefault(side(), List.of());
             double height = LanesView.height(shown.size());
             lanes.setMinHeight(height);
@@ -328,17 +328,17 @@ public final class RulesStage extends BorderPane {
         });
     }
 
-    private void showProblems(List<StrategyProblems.Problem> problems) {
+    private void showProblems(List<StrategyProblems.Problem> problems, List<StrategyProblems.Problem> doubts) {
         shelf.problems(draft(), problems);
-        boolean complete = problems.isEmpty();
-        state.setText(complete
-                ? "complete"
-                : Shelf.words(problems.getFirst())
-                        + (problems.size() > 1 ? " (and " + (problems.size() - 1) + " more)" : ""));
-        state.getStyleClass().setAll("label", complete ? "muted" : "warn-text");
-        state.setTooltip(complete
+        List<StrategyProblems.Problem> said = problems.isEmpty() ? doubts : problems;
+        boolean silent = said.isEmpty();
+        state.setText((problems.isEmpty() ? "complete" : "") + (problems.isEmpty() && !silent ? ", but " : "")
+                + (silent ? "" : Shelf.words(said.getFirst()))
+                + (said.size() > 1 ? " (and " + (said.size() - 1) + " more)" : ""));
+        state.getStyleClass().setAll("label", silent ? "muted" : "warn-text");
+        state.setTooltip(silent
                 ? null
-                : new Tooltip(String.join("\n", problems.stream().map(Shelf::words).toList())));
+                : new Tooltip(String.join("\n", said.stream().map(Shelf::words).toList())));
     }
 
     /** View, crosshair or chosen bar moved: figures and lanes go along. */
