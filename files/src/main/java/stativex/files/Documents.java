@@ -171,7 +171,7 @@ public final class Documents {
         return new Read<>(strategy, whole);
     }
 
-    private static ExitPlan exitPlan(Field field) {
+    static ExitPlan exitPlan(Field field) {
         Schemas.check(Schemas.Kind.EXIT_PLAN, field.node(), field.file() + " (its exit plan)");
         Optional<ExitPlan.Stop> stop = field.maybe("stop")
                 .map(s -> s.has("ticks")

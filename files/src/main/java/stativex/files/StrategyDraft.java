@@ -61,7 +61,7 @@ public final class StrategyDraft {
         return new StrategyDraft(document);
     }
 
-    private StrategyDraft change(Consumer<ObjectNode> change) {
+    StrategyDraft change(Consumer<ObjectNode> change) {
         ObjectNode copy = document.deepCopy();
         change.accept(copy);
         // numbers are of the kinds that reading makes of them, so that what is the same is equal
@@ -72,11 +72,11 @@ public final class StrategyDraft {
         return of.get(name) instanceof ObjectNode there ? there : of.putObject(name);
     }
 
-    private Field root() {
+    Field root() {
         return Field.root(name(), document);
     }
 
-    private static <T> Optional<T> read(Supplier<T> reader) {
+    static <T> Optional<T> read(Supplier<T> reader) {
         try {
             return Optional.of(reader.get());
         } catch (IllegalArgumentException | BadInput e) {
@@ -167,7 +167,7 @@ public final class StrategyDraft {
         return change(d -> put(object(d, "signal"), type));
     }
 
-    private static void put(ObjectNode bars, BarType type) {
+    static void put(ObjectNode bars, BarType type) {
         bars.remove(List.of("bars", "size", "turn"));
         switch (type) {
             case BarType.Ticks t -> bars.put("bars", "tick").put("size", t.trades());
@@ -505,16 +505,6 @@ public final class StrategyDraft {
     /** Name of its exit plan; empty when none is chosen. */
     public Optional<String> exitPlan() {
         return Optional.ofNullable(document.path("exit").get("name")).map(JsonNode::asString);
-    }
-
-    /** With the exit plan of another strategy. */
-    public StrategyDraft withExitOf(StrategyDraft other) {
-        return change(d -> {
-            d.remove("exitFile");
-            if (other.document.has("exit")) {
-                d.set("exit", other.document.get("exit").deepCopy());
-            }
-        });
     }
 
     /**

@@ -191,7 +191,7 @@ final class StrategyReader {
                 field.maybe("of").map(Field::text), field.maybe("on").map(Field::text), settings);
     }
 
-    private static SessionWindow window(Field field) {
+    static SessionWindow window(Field field) {
         SessionWindow.End end = switch (field.at("end").text()) {
             case "flatten" -> SessionWindow.End.FLATTEN;
             case "cancel" -> SessionWindow.End.CANCEL;

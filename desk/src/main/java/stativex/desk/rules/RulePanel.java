@@ -21,7 +21,9 @@ import javafx.scene.layout.VBox;
 import stativex.desk.look.FocusScroll;
 import stativex.engine.SideRules;
 import stativex.engine.Snapshot;
+import stativex.exit.ExitPlan;
 import stativex.files.StrategyDraft;
+import stativex.market.Contract;
 import stativex.market.Side;
 import stativex.rule.Explanation;
 import stativex.rule.Mirroring;
@@ -33,6 +35,7 @@ final class RulePanel extends BorderPane {
     private final RowsView rows;
     private final RuleText text;
     private final EntryFields entry;
+    private final SetupFields setup;
     private final ToggleButton longSide = new ToggleButton("Long");
     private final ToggleButton shortSide = new ToggleButton("Short");
     private final Button mirror = new Button();
@@ -42,14 +45,16 @@ final class RulePanel extends BorderPane {
     private Side side = Side.LONG;
 
     /**
+     * @param contract that its strategies trade
      * @param edit takes a change of the strategy
      * @param turned told when the person turns to the other side
      */
-    RulePanel(Consumer<UnaryOperator<StrategyDraft>> edit, Runnable turned) {
+    RulePanel(Contract contract, Consumer<UnaryOperator<StrategyDraft>> edit, Runnable turned) {
         this.edit = edit;
         this.rows = new RowsView(words -> edit.accept(d -> d.withRule(side, words)));
         this.text = new RuleText(words -> edit.accept(d -> d.withRule(side, words)));
         this.entry = new EntryFields(edit);
+        this.setup = new SetupFields(contract, edit);
         ToggleGroup group = new ToggleGroup();
         longSide.setId("side-long");
         shortSide.setId("side-short");
@@ -77,7 +82,7 @@ final class RulePanel extends BorderPane {
         head.setAlignment(Pos.CENTER_LEFT);
         Label same = new Label("The same in text");
         same.getStyleClass().add("heading");
-        VBox box = new VBox(7, head, mirrorSaid, rows, same, text, entry);
+        VBox box = new VBox(7, head, mirrorSaid, rows, same, text, entry, setup);
         box.getStyleClass().add("rule-side");
         ScrollPane scroll = new ScrollPane(box);
         scroll.setFitToWidth(true);
@@ -112,6 +117,11 @@ final class RulePanel extends BorderPane {
         side(draft.rule(side).isBlank() && !draft.rule(side.opposite()).isBlank() ? side.opposite() : side);
     }
 
+    /** Exit plans that can be chosen by their names. */
+    void plans(List<ExitPlan> known) {
+        setup.plans(known);
+    }
+
     /** What is written, at once. */
     void show(StrategyDraft draft, List<String> names) {
         shown = Optional.of(draft);
@@ -124,6 +134,7 @@ final class RulePanel extends BorderPane {
         rows.show(draft.rule(side), names);
         text.show(draft.rule(side));
         entry.show(draft, side);
+        setup.show(draft);
     }
 
     /** What the tape says to it. */

@@ -1,5 +1,6 @@
 package stativex.desk.rules;
 
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -36,7 +37,9 @@ import stativex.engine.Snapshot;
 import stativex.engine.StrategyProblems;
 import stativex.files.BadInput;
 import stativex.files.DrawingFile;
+import stativex.exit.ExitPlan;
 import stativex.files.StrategyDraft;
+import stativex.files.StrategySetup;
 import stativex.files.StrategyFolder;
 import stativex.files.tape.FurtherTapes;
 import stativex.market.Contract;
@@ -71,10 +74,7 @@ public final class RulesStage extends BorderPane {
     private final OtherCharts others;
     private final LanesView lanes = new LanesView(viewport);
     private final WhyView why;
-    private final RulePanel rule = new RulePanel(this::edit, () -> {
-        showDraft();
-        showEvaluation();
-    });
+    private final RulePanel rule;
     private final BarChoice bars = new BarChoice("bars", type -> edit(d -> d.withBars(type)));
     private final Label title = new Label();
     private final Label state = new Label();
@@ -99,6 +99,10 @@ public final class RulesStage extends BorderPane {
             StrategyFolder folder, ChartLink link,
             Consumer<StrategyDraft> toRun, BooleanSupplier running) {
         this.contract = contract;
+        this.rule = new RulePanel(contract, this::edit, () -> {
+            showDraft();
+            showEvaluation();
+        });
         this.further = further;
         this.maker = new Evaluation.Maker(contract, tape, further);
         this.why = new WhyView(contract.calendar().zone());
@@ -226,8 +230,17 @@ public final class RulesStage extends BorderPane {
         evaluation = Optional.empty();
         rule.opened(draft());
         studies.close();
+        rule.plans(otherPlans());
         viewport.follow();
         changed();
+    }
+
+    /** Exit plans of the other strategies, one of each name. */
+    private List<ExitPlan> otherPlans() {
+        Map<String, ExitPlan> plans = new LinkedHashMap<>();
+        book.all().stream().filter(d -> !d.name().equals(draft().name())).flatMap(d -> StrategySetup.plan(d).stream())
+                .forEach(plan -> plans.putIfAbsent(plan.name(), plan));
+        return List.copyOf(plans.values());
     }
 
     private void add(StrategyDraft made) {

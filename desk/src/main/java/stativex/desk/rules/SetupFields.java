@@ -1,0 +1,249 @@
+package stativex.desk.rules;
+
+import java.math.BigDecimal;
+import java.time.DateTimeException;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Consumer;
+import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.TextArea;
+import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import stativex.desk.look.NumberField;
+import stativex.exit.ExitPlan;
+import stativex.files.StrategyDraft;
+import stativex.files.StrategySetup;
+import stativex.market.BarSettings;
+import stativex.market.Contract;
+import stativex.market.TapeTime;
+
+/** What makes a strategy whole beside its rules and entry: exit plan, hours, day, history, how its bars begin anew, and a note. */
+final class SetupFields extends VBox {
+    private final Consumer<UnaryOperator<StrategyDraft>> change;
+    private final Button makePlan = button("plan-make", "Make an exit plan", this::makePlan);
+    private final MenuButton choosePlan = new MenuButton("Choose…");
+    private final PlanFields plan = new PlanFields(made -> edit(d -> StrategySetup.withPlan(d, made)));
+    private final WindowFields windows;
+    private final CheckBox limited = new CheckBox("at most");
+    private final NumberField trades = new NumberField("3", 3, "Most trades a day", BigDecimal.ONE);
+    private final NumberField history = new NumberField("1", 3, "Trading days loaded before the first evaluated one",
+            BigDecimal.ZERO);
+    private final ComboBox<String> restart = new ComboBox<>();
+    private final TextField anchor = new TextField();
+    private final HBox anchorLine;
+    private final List<CheckBox> sessions = new ArrayList<>();
+    private final Label barsSaid = new Label();
+    private final TextArea note = new TextArea();
+    private StrategyDraft shown;
+    private boolean showing;
+
+    /** @param change takes a change of the strategy */
+    SetupFields(Contract contract, Consumer<UnaryOperator<StrategyDraft>> change) {
+        super(5);
+        this.change = change;
+        windows = new WindowFields(contract.calendar().zone(), made -> edit(d -> StrategySetup.withWindows(d, made)));
+        choosePlan.setId("plan-choose");
+        choosePlan.setTooltip(new Tooltip("The exit plan of another strategy, by its name"));
+        choosePlan.getStyleClass().addAll("small", "quiet");
+        choosePlan.setMinWidth(USE_PREF_SIZE);
+        limited.setId("trades-limited");
+        trades.setId("trades-a-day");
+        history.setId("history-days");
+        restart.setId("bars-restart");
+        restart.setAccessibleText("Where bars begin anew");
+        for (BarSettings.Restart one : BarSettings.Restart.values()) {
+            restart.getItems().add(one.name().toLowerCase(Locale.ROOT));
+        }
+        anchor.setId("bars-anchor");
+        anchor.setAccessibleText("Trading date that bars begin with");
+        anchor.setPrefColumnCount(8);
+        anchorLine = line("", muted("from"), anchor);
+        VBox names = new VBox(3);
+        contract.calendar().sessionNames().stream().sorted().forEach(name -> {
+            CheckBox box = new CheckBox(name);
+            box.setId("bars-session-" + sessions.size());
+            box.setOnAction(e -> keepBars());
+            sessions.add(box);
+            names.getChildren().add(box);
+        });
+        barsSaid.getStyleClass().add("problem");
+        barsSaid.setWrapText(true);
+        barsSaid.managedProperty().bind(barsSaid.textProperty().isNotEmpty());
+        note.setId("strategy-note");
+        note.setAccessibleText("A note of your own");
+        note.setPrefRowCount(2);
+        note.setWrapText(true);
+        getChildren().addAll(heading("Exit plan"), row(makePlan, choosePlan), plan, heading("Hours"), windows,
+                heading("Day and history"),
+                line("Trades", limited, trades, muted("a day")), line("History", history, muted("trading days before")),
+                heading("Bars"), line("Anew", muted("at each"), restart), anchorLine, line("Sessions", names), barsSaid,
+                heading("Note"), note);
+        limited.setOnAction(e -> keepTrades());
+        trades.onChanged(this::keepTrades);
+        history.onChanged(() -> whole(history, 0).ifPresent(n -> edit(d -> StrategySetup.withHistoryDays(d, n))));
+        restart.setOnAction(e -> keepBars());
+        anchor.setOnAction(e -> keepBars());
+        note.focusedProperty().addListener((o, before, now) -> {
+            if (!now) {
+                edit(d -> StrategySetup.withNote(d, note.getText()));
+            }
+        });
+    }
+
+    static Label muted(String text) {
+        Label label = new Label(text);
+        label.getStyleClass().add("muted");
+        label.setMinWidth(USE_PREF_SIZE);
+        return label;
+    }
+
+    private static Label heading(String text) {
+        Label label = new Label(text);
+        label.getStyleClass().add("heading");
+        return label;
+    }
+
+    static HBox line(String name, Node... fields) {
+        Label label = muted(name);
+        label.setPrefWidth(66);
+        label.setMinWidth(66);
+        HBox line = row(fields);
+        line.getChildren().addFirst(label);
+        if (fields.length == 1 && fields[0] instanceof VBox) {
+            line.setAlignment(Pos.TOP_LEFT);
+            HBox.setHgrow(fields[0], Priority.ALWAYS);
+        }
+        return line;
+    }
+
+    static HBox row(Node... fields) {
+        HBox row = new HBox(5, fields);
+        row.setAlignment(Pos.CENTER_LEFT);
+        return row;
+    }
+
+    static Button button(String id, String words, Runnable act) {
+        Button button = new Button(words);
+        button.setId(id);
+        button.getStyleClass().addAll("small", "quiet");
+        button.setMinWidth(USE_PREF_SIZE);
+        button.setOnAction(e -> act.run());
+        return button;
+    }
+
+    private static Optional<Integer> whole(NumberField field, int least) {
+        return field.number()
+                .filter(n -> n.stripTrailingZeros().scale() <= 0 && n.compareTo(BigDecimal.valueOf(least)) >= 0
+                        && n.compareTo(BigDecimal.valueOf(100_000)) <= 0)
+                .map(BigDecimal::intValue);
+    }
+
+    private void edit(UnaryOperator<StrategyDraft> with) {
+        if (!showing) {
+            change.accept(with);
+        }
+    }
+
+    private void makePlan() {
+        edit(d -> StrategySetup.withPlan(d,
+                new ExitPlan("Plan of " + d.name(), "", Optional.of(new ExitPlan.Stop.Ticks(20)),
+                        List.of(new ExitPlan.Target(d.quantity(), Optional.of(30L))), Optional.empty(), List.of())));
+    }
+
+    private void keepTrades() {
+        edit(d -> StrategySetup.withTradesADay(d,
+                limited.isSelected() ? whole(trades, 1).or(() -> Optional.of(1)) : Optional.empty()));
+    }
+
+    private void keepBars() {
+        if (showing || shown == null) {
+            return;
+        }
+        Set<String> chosen = sessions.stream().filter(CheckBox::isSelected).map(CheckBox::getText)
+                .collect(Collectors.toSet());
+        BarSettings.Restart anew = BarSettings.Restart.valueOf(restart.getValue().toUpperCase(Locale.ROOT));
+        show(anchorLine, anew == BarSettings.Restart.NEVER);
+        try {
+            if (chosen.isEmpty()) {
+                throw new IllegalArgumentException("expected at least one session");
+            }
+            Optional<LocalDate> date = anew == BarSettings.Restart.NEVER ? Optional.of(date()) : Optional.empty();
+            shown.bars().ifPresent(now -> {
+                BarSettings next = new BarSettings(now.type(), anew, date,
+                        chosen.size() == sessions.size() ? Set.of() : chosen);
+                barsSaid.setText("");
+                edit(d -> StrategySetup.withBars(d, next));
+            });
+        } catch (IllegalArgumentException e) {
+            barsSaid.setText(e.getMessage());
+        }
+    }
+
+    private LocalDate date() {
+        try {
+            return TapeTime.date(anchor.getText().strip());
+        } catch (DateTimeException e) {
+            throw new IllegalArgumentException(
+                    "bars that never begin anew start with a trading date such as 2026-09-21", e);
+        }
+    }
+
+    private static void show(Node node, boolean visible) {
+        node.setVisible(visible);
+        node.setManaged(visible);
+    }
+
+    /** Exit plans that can be chosen by their names. */
+    void plans(List<ExitPlan> known) {
+        choosePlan.getItems().setAll(known.stream().map(one -> {
+            MenuItem item = new MenuItem(one.name() + ": " + one.words());
+            item.setOnAction(e -> edit(d -> StrategySetup.withPlan(d, one)));
+            return item;
+        }).toList());
+        choosePlan.setDisable(known.isEmpty());
+    }
+
+    /** Shows a strategy's fields. */
+    void show(StrategyDraft draft) {
+        showing = true;
+        boolean other = shown == null || !shown.name().equals(draft.name());
+        shown = draft;
+        Optional<ExitPlan> there = StrategySetup.plan(draft);
+        show(makePlan, draft.exitPlan().isEmpty());
+        show(plan, there.isPresent());
+        there.ifPresent(plan::show);
+        windows.show(StrategySetup.windows(draft));
+        Optional<Integer> most = StrategySetup.tradesADay(draft);
+        limited.setSelected(most.isPresent());
+        most.ifPresent(n -> trades.setText(Integer.toString(n)));
+        history.setText(Integer.toString(StrategySetup.historyDays(draft)));
+        draft.bars().ifPresent(bars -> {
+            restart.setValue(bars.restart().name().toLowerCase(Locale.ROOT));
+            show(anchorLine, bars.restart() == BarSettings.Restart.NEVER);
+            bars.anchor().ifPresent(date -> anchor.setText(date.toString()));
+            sessions.forEach(
+                    box -> box.setSelected(bars.sessions().isEmpty() || bars.sessions().contains(box.getText())));
+            barsSaid.setText("");
+        });
+        if (other || !note.isFocused()) {
+            note.setText(StrategySetup.note(draft));
+        }
+        showing = false;
+    }
+}

@@ -1,0 +1,203 @@
+package stativex.desk.rules;
+
+import java.math.BigDecimal;
+import java.time.DateTimeException;
+import java.time.DayOfWeek;
+import java.time.LocalTime;
+import java.time.ZoneId;
+import java.time.format.TextStyle;
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.Consumer;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+import stativex.desk.look.FocusKeeper;
+import stativex.desk.look.NumberField;
+import stativex.files.StrategySetup;
+import stativex.interlock.SessionWindow;
+import stativex.market.TapeTime;
+
+/** Session windows as a list: name, days, from, to, zone, and what happens at the end. */
+final class WindowFields extends VBox {
+    private final ZoneId exchange;
+    private final Consumer<List<SessionWindow>> changed;
+    private final VBox cards = new VBox(8);
+    private final Label said = new Label();
+    private List<Card> all = new ArrayList<>();
+
+    /** @param changed told of each list that reads */
+    WindowFields(ZoneId exchange, Consumer<List<SessionWindow>> changed) {
+        super(5);
+        this.exchange = exchange;
+        this.changed = changed;
+        said.setId("window-said");
+        said.setWrapText(true);
+        said.setMinHeight(USE_PREF_SIZE);
+        said.getStyleClass().add("problem");
+        said.managedProperty().bind(said.textProperty().isNotEmpty());
+        getChildren().addAll(cards, said);
+        rows();
+    }
+
+    /** One window's fields. */
+    private final class Card {
+        private final TextField name = text("Name of the window", 8);
+        private final Map<DayOfWeek, ToggleButton> days = new EnumMap<>(DayOfWeek.class);
+        private final TextField from = text("Time from which entries may be sent", 5);
+        private final TextField to = text("Time until which the window lasts", 5);
+        private final TextField zone = text("Zone of the window's times", 17);
+        private final ComboBox<String> end = new ComboBox<>();
+        private final NumberField lead = new NumberField("30", 3, "Seconds before the end at which a flatten acts",
+                BigDecimal.ZERO);
+
+        Card(SessionWindow window) {
+            name.setText(window.name());
+            for (DayOfWeek day : DayOfWeek.values()) {
+                ToggleButton button = new ToggleButton(
+                        day.getDisplayName(TextStyle.SHORT, Locale.ENGLISH).substring(0, 2));
+                button.setAccessibleText(day.getDisplayName(TextStyle.FULL, Locale.ENGLISH));
+                button.getStyleClass().add("small");
+                button.setSelected(window.days().contains(day));
+                button.setOnAction(e -> tell());
+                days.put(day, button);
+            }
+            from.setText(window.from().toString());
+            to.setText(window.to().toString());
+            zone.setText(window.zone().getId());
+            for (SessionWindow.End one : SessionWindow.End.values()) {
+                end.getItems().add(one.word());
+            }
+            end.setValue(window.end().word());
+            end.setAccessibleText("What happens at the window's end");
+            end.setOnAction(e -> tell());
+            lead.setText(Long.toString(window.lead() / TapeTime.SECOND));
+            lead.onChanged(WindowFields.this::tell);
+        }
+
+        private TextField text(String words, int columns) {
+            TextField field = new TextField();
+            field.setAccessibleText(words);
+            field.setPrefColumnCount(columns);
+            field.setOnAction(e -> tell());
+            field.focusedProperty().addListener((o, before, now) -> {
+                if (!now) {
+                    tell();
+                }
+            });
+            return field;
+        }
+
+        VBox node(int index) {
+            name.setId("window-name-" + index);
+            from.setId("window-from-" + index);
+            to.setId("window-to-" + index);
+            zone.setId("window-zone-" + index);
+            end.setId("window-end-" + index);
+            lead.setId("window-lead-" + index);
+            days.forEach((day, button) -> button.setId("window-" + day.name().toLowerCase(Locale.ROOT) + "-" + index));
+            Button less = SetupFields.button("window-less-" + index, "×", () -> {
+                all.remove(this);
+                rows();
+                tell();
+            });
+            less.setAccessibleText("Take this window away");
+            HBox choice = new HBox(days.values().toArray(ToggleButton[]::new));
+            choice.getStyleClass().add("choice");
+            return new VBox(4, SetupFields.row(name, from, SetupFields.muted("to"), to, less), choice,
+                    SetupFields.row(SetupFields.muted("in"), zone),
+                    SetupFields.row(SetupFields.muted("at its end"), end, lead, SetupFields.muted("s before")));
+        }
+
+        SessionWindow window() {
+            Set<DayOfWeek> chosen = EnumSet.noneOf(DayOfWeek.class);
+            days.forEach((day, button) -> {
+                if (button.isSelected()) {
+                    chosen.add(day);
+                }
+            });
+            SessionWindow.End action = java.util.Arrays.stream(SessionWindow.End.values())
+                    .filter(one -> one.word().equals(end.getValue())).findFirst().orElseThrow();
+            long seconds = lead.number().filter(n -> n.signum() >= 0 && n.compareTo(BigDecimal.valueOf(86_400)) <= 0)
+                    .orElseThrow(() -> new IllegalArgumentException("expected seconds before the end, 0 or more"))
+                    .longValue();
+            return new SessionWindow(name.getText().strip(), chosen, time(from), time(to), place(zone), action,
+                    seconds * TapeTime.SECOND);
+        }
+    }
+
+    private static LocalTime time(TextField field) {
+        String text = field.getText().strip();
+        try {
+            return LocalTime.parse(text.indexOf(':') == 1 ? "0" + text : text);
+        } catch (DateTimeException e) {
+            throw new IllegalArgumentException(
+                    field.getAccessibleText() + ": expected a time such as 09:45, found " + text, e);
+        }
+    }
+
+    private static ZoneId place(TextField field) {
+        try {
+            return ZoneId.of(field.getText().strip());
+        } catch (DateTimeException e) {
+            throw new IllegalArgumentException(
+                    "expected an IANA zone such as Pacific/Auckland, found " + field.getText(), e);
+        }
+    }
+
+    private void tell() {
+        try {
+            List<SessionWindow> windows = all.stream().map(Card::window).toList();
+            said.setText("");
+            changed.accept(windows);
+        } catch (IllegalArgumentException e) {
+            said.setText(e.getMessage());
+        }
+    }
+
+    /** Shows windows, unless they are what stands here already. */
+    void show(List<SessionWindow> windows) {
+        try {
+            if (all.stream().map(Card::window).toList().equals(windows)) {
+                return;
+            }
+        } catch (IllegalArgumentException e) {
+            // what is being typed does not read yet: the strategy's own stands as it was, and so do the fields
+            if (all.size() == windows.size()) {
+                return;
+            }
+        }
+        said.setText("");
+        all = new ArrayList<>(windows.stream().map(Card::new).toList());
+        rows();
+    }
+
+    private void rows() {
+        FocusKeeper.rebuild(this, () -> {
+            cards.getChildren().clear();
+            if (all.isEmpty()) {
+                cards.getChildren().add(SetupFields.muted("Every hour of every session."));
+            }
+            for (int i = 0; i < all.size(); i++) {
+                cards.getChildren().add(all.get(i).node(i));
+            }
+            cards.getChildren().add(SetupFields.button("window-more", "+ window", () -> {
+                all.add(new Card(new SessionWindow("Window " + (all.size() + 1),
+                        EnumSet.range(DayOfWeek.MONDAY, DayOfWeek.FRIDAY), LocalTime.of(9, 45), LocalTime.of(11, 30),
+                        exchange,
+                        SessionWindow.End.FLATTEN, StrategySetup.LEAD * TapeTime.SECOND)));
+                rows();
+                tell();
+            }));
+        });
+    }
+}

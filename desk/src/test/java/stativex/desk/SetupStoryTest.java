@@ -1,0 +1,172 @@
+package stativex.desk;
+
+import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertFalse;
+import static org.testng.Assert.assertTrue;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import javafx.scene.Node;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.MenuButton;
+import javafx.scene.input.KeyCode;
+import org.testfx.util.WaitForAsyncUtils;
+import org.testng.annotations.BeforeMethod;
+import org.testng.annotations.Test;
+import stativex.engine.Strategy;
+import stativex.exit.ExitPlan;
+import stativex.files.StrategyDraft;
+import stativex.interlock.SessionWindow;
+import stativex.market.BarSettings;
+
+/** A strategy from Empty to one that runs, without a document being seen. */
+public class SetupStoryTest extends DeskTest {
+    @BeforeMethod(dependsOnMethods = "openWindow")
+    public void goToRules() {
+        robot.push(KeyCode.SHORTCUT, KeyCode.DIGIT2);
+        shown();
+    }
+
+    private void shown() {
+        WaitForAsyncUtils.waitForFxEvents();
+        until("the rules are on the chart", () -> !window.rulesStage().isBusy());
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    private void begin(String text) {
+        MenuButton menu = robot.lookup("#strategy-new").queryAs(MenuButton.class);
+        fx(() -> {
+            menu.getItems().stream().filter(item -> text.equals(item.getText())).findFirst().orElseThrow().fire();
+            return null;
+        });
+        shown();
+    }
+
+    /** Goes there by keyboard, which scrolls it into view, and presses it. */
+    private void press(String id) {
+        focus(id);
+        robot.push(KeyCode.SPACE);
+        shown();
+    }
+
+    private void focus(String id) {
+        Node node = robot.lookup(id).query();
+        fx(() -> {
+            node.requestFocus();
+            return null;
+        });
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    private void type(String id, String value) {
+        focus(id);
+        robot.push(KeyCode.SHORTCUT, KeyCode.A).write(value).push(KeyCode.ENTER);
+        shown();
+    }
+
+    private void choose(String id, String item) {
+        ComboBox<String> box = robot.lookup(id).queryComboBox();
+        fx(() -> {
+            box.getSelectionModel().select(item);
+            return null;
+        });
+        shown();
+    }
+
+    private StrategyDraft draft() {
+        return fx(() -> window.rulesStage().draft());
+    }
+
+    private Strategy strategy(StrategyDraft of) {
+        return of.strategy().value();
+    }
+
+    @Test
+    public void emptyLeadsToAStrategyThatRuns() {
+        begin("Empty");
+        assertTrue(text("#rules-state").contains("no rule yet"), text("#rules-state"));
+        robot.clickOn("#row-add");
+        shown();
+        assertTrue(text("#rules-state").contains("no exit plan"), text("#rules-state"));
+        press("#plan-make");
+        assertEquals(text("#rules-state"), "complete");
+        // the plan in fields; what the fields say is what the strategy has
+        type("#plan-stop", "16");
+        type("#target-ticks-0", "14");
+        press("#target-runner");
+        press("#trail-more");
+        press("#plan-breakeven");
+        type("#plan-name", "Steps of mine");
+        ExitPlan plan = strategy(draft()).plan();
+        assertEquals(plan.name(), "Steps of mine");
+        assertEquals(plan.stop(), Optional.of(new ExitPlan.Stop.Ticks(16)));
+        assertEquals(plan.targets(),
+                List.of(new ExitPlan.Target(1, Optional.of(14L)), new ExitPlan.Target(1, Optional.empty())));
+        assertEquals(plan.trail(), List.of(new ExitPlan.TrailStep(16, 12, 1)));
+        assertEquals(plan.breakeven(), Optional.of(new ExitPlan.Breakeven(12, 1)));
+        assertTrue(text("#rules-state").contains("the targets sum to 2"), text("#rules-state"));
+        // what contradicts itself is said beside the fields, and nothing is changed
+        type("#plan-offset", "12");
+        assertTrue(text("#plan-said").contains("below its trigger"), text("#plan-said"));
+        assertEquals(strategy(draft()).plan().breakeven(), Optional.of(new ExitPlan.Breakeven(12, 1)));
+        type("#plan-offset", "2");
+        type("#entry-quantity", "2");
+        assertEquals(text("#rules-state"), "complete");
+        // hours
+        press("#window-more");
+        type("#window-to-0", "12:30");
+        press("#window-friday-0");
+        choose("#window-end-0", "cancel");
+        SessionWindow window = strategy(draft()).windows().getFirst();
+        assertEquals(window.to().toString(), "12:30");
+        assertEquals(window.days().size(), 4);
+        assertEquals(window.end(), SessionWindow.End.CANCEL);
+        type("#window-from-0", "quarter to ten");
+        assertTrue(text("#window-said").contains("expected a time such as 09:45"), text("#window-said"));
+        assertEquals(strategy(draft()).windows(), List.of(window));
+        type("#window-from-0", "9:15");
+        assertEquals(strategy(draft()).windows().getFirst().from().toString(), "09:15");
+        // day, history, bars, note
+        press("#trades-limited");
+        type("#trades-a-day", "4");
+        type("#history-days", "2");
+        press("#bars-session-1");
+        choose("#bars-restart", "day");
+        focus("#strategy-note");
+        robot.write("my first one");
+        focus("#history-days");
+        shown();
+        Strategy made = strategy(draft());
+        assertEquals(made.tradesADay(), Optional.of(4));
+        assertEquals(made.historyDays(), 2);
+        assertEquals(made.signals().bars().restart(), BarSettings.Restart.DAY);
+        assertEquals(made.signals().bars().sessions(), Set.of(fx(() -> ((javafx.scene.control.CheckBox) robot
+                .lookup("#bars-session-0").query()).getText())));
+        assertTrue(draft().text().contains("my first one"));
+        picture("setup");
+        // it runs
+        robot.clickOn("#strategy-run");
+        WaitForAsyncUtils.waitForFxEvents();
+        assertEquals(fx(() -> this.window.workspace().inputs().strategies().getFirst().name()), "New strategy");
+        assertEquals(fx(() -> this.window.workspace().inputs().strategies().getFirst().plan().name()), "Steps of mine");
+    }
+
+    @Test
+    public void anExitPlanIsChosenByItsName() {
+        begin("Empty");
+        MenuButton choose = robot.lookup("#plan-choose").queryAs(MenuButton.class);
+        assertFalse(fx(choose::isDisabled));
+        String name = fx(() -> choose.getItems().getFirst().getText());
+        fx(() -> {
+            choose.getItems().getFirst().fire();
+            return null;
+        });
+        shown();
+        assertTrue(name.startsWith(draft().exitPlan().orElseThrow() + ": "), name);
+        // changes can be taken back
+        robot.clickOn("#rules-chart").push(KeyCode.SHORTCUT, KeyCode.Z);
+        shown();
+        assertEquals(draft().exitPlan(), Optional.empty());
+    }
+}
