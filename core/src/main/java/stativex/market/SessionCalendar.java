@@ -108,6 +108,16 @@ public final class SessionCalendar {
         return time - open > lateAfter;
     }
 
+    /** Dates that are not as their weekday. */
+    public Set<LocalDate> exceptions() {
+        return exceptions.keySet();
+    }
+
+    /** The sessions that a date would have if it were no exception, as written. */
+    public List<Hours> usual(LocalDate date) {
+        return week.getOrDefault(date.getDayOfWeek(), List.of());
+    }
+
     /** Names of sessions that the calendar has anywhere. */
     public Set<String> sessionNames() {
         Set<String> names = new LinkedHashSet<>();

@@ -10,14 +10,16 @@ import javafx.scene.Scene;
 import javafx.scene.control.Label;
 import javafx.scene.layout.StackPane;
 import javafx.stage.Stage;
+import stativex.desk.look.FilePicker;
 import stativex.desk.look.Look;
+import stativex.files.FaultLog;
 
 /** The application: a window that says what it prepares, then the desk. */
 public final class DeskApp extends Application {
     static final double WIDTH = 1280;
     static final double HEIGHT = 800;
     private static Options options;
-    private static CompletableFuture<Workspace> prepared;
+    private static CompletableFuture<Optional<Workspace>> prepared;
 
     private Optional<DeskWindow> window = Optional.empty();
 
@@ -30,14 +32,20 @@ public final class DeskApp extends Application {
     static void launch(Options with) {
         options = with;
         // the demo is made while the toolkit starts
-        prepared = CompletableFuture.supplyAsync(() -> Workspace.demo(with.sessions()));
+        prepared = CompletableFuture
+                .supplyAsync(() -> with.own() ? Optional.empty() : Optional.of(Workspace.demo(with.sessions())));
         Application.launch(DeskApp.class);
     }
 
     @Override
     public void start(Stage stage) {
         Look.load();
-        Label wait = new Label("Preparing the demo: five trading days of TDL …");
+        Thread.setDefaultUncaughtExceptionHandler((thread, fault) -> {
+            String said = FaultLog.keep(fault);
+            System.err.println("stativex: " + said);
+            Platform.runLater(() -> window.ifPresent(desk -> desk.say(said)));
+        });
+        Label wait = new Label(options.own() ? "Opening …" : "Preparing the demo: five trading days of TDL …");
         wait.getStyleClass().add("title");
         Scene scene = new Scene(new StackPane(wait), WIDTH, HEIGHT);
         Look.apply(scene);
@@ -49,11 +57,25 @@ public final class DeskApp extends Application {
         sayWhenShown(scene, "window", false);
         prepared.whenComplete((opened, problem) -> Platform.runLater(() -> {
             if (problem == null) {
-                open(scene, opened);
+                opened.ifPresentOrElse(demo -> open(scene, demo), () -> openOwn(scene));
             } else {
                 fail(problem);
             }
         }));
+    }
+
+    /** The person's own data, as it was left. */
+    private void openOwn(Scene scene) {
+        DeskWindow desk = new DeskWindow(options.sessions(), FilePicker.system());
+        window = Optional.of(desk);
+        Runtime.getRuntime().addShutdownHook(Thread.ofPlatform().unstarted(() -> {
+            if (desk.isWorking()) {
+                desk.workspace().close();
+            }
+        }));
+        scene.setRoot(desk.root());
+        desk.start();
+        sayWhenShown(scene, "desk", true);
     }
 
     private void open(Scene scene, Workspace opened) {
@@ -114,8 +136,9 @@ public final class DeskApp extends Application {
 
     @Override
     public void stop() {
-        window.map(DeskWindow::workspace).ifPresent(Workspace::close);
-        window.map(DeskWindow::workspace).flatMap(Workspace::file)
+        Optional<Workspace> open = window.filter(DeskWindow::isWorking).map(DeskWindow::workspace);
+        open.ifPresent(Workspace::close);
+        open.flatMap(Workspace::file)
                 .ifPresent(file -> System.out.println("Session recorded in " + file
                         + "\nThe same fills again: ./stativex trial --session " + file + " --out DIR"));
     }

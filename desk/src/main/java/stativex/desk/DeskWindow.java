@@ -1,13 +1,30 @@
 package stativex.desk;
 
+import java.nio.file.Path;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
 import javafx.animation.AnimationTimer;
+import javafx.application.Platform;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.Parent;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyCodeCombination;
 import javafx.scene.input.KeyCombination;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import stativex.account.Account;
+import stativex.demo.Demo;
 import stativex.desk.chart.ChartLink;
 import stativex.desk.look.FilePicker;
 import stativex.desk.rules.RulesStage;
@@ -17,10 +34,14 @@ import stativex.desk.tape.TapeStage;
 import stativex.engine.Command;
 import stativex.engine.Mode;
 import stativex.engine.Strategy;
+import stativex.files.AccountSketch;
 import stativex.files.BadInput;
+import stativex.files.DeskState;
+import stativex.files.DocumentFolder;
 import stativex.files.Documents;
 import stativex.files.StrategyDraft;
 import stativex.files.StrategyFolder;
+import stativex.files.tape.FurtherTapes;
 import stativex.files.tape.TapeStore;
 import stativex.link.Replay;
 import stativex.market.Contract;
@@ -39,11 +60,19 @@ public final class DeskWindow {
     private final ChartLink link = new ChartLink();
     private final TapeStage tape;
     private final StrategyFolder folder = StrategyFolder.own();
-    private Workspace workspace;
-    private TopBar topBar;
-    private RunStage run;
+    private final DocumentFolder<Account> accounts = DocumentFolder.accounts();
+    private final FurtherTapes further;
+    private final Optional<Path> sessions;
+    private final Label notice = new Label();
+    private final HBox bar = new HBox(12, notice);
+    private Optional<Workspace> workspace = Optional.empty();
+    private TopBar topBar = new TopBar(Optional.empty(), this::send, this::stage, this::accountItems);
+    private Optional<RunStage> run = Optional.empty();
     private Optional<RulesStage> rules = Optional.empty();
     private Optional<Replay.View> shown = Optional.empty();
+    private int stage = 1;
+    /** A switch that would end what is under way is asked once. */
+    private Optional<String> asked = Optional.empty();
     private final AnimationTimer timer = new AnimationTimer() {
         @Override
         public void handle(long now) {
@@ -58,67 +87,165 @@ public final class DeskWindow {
 
     /** @param picker asks for files */
     DeskWindow(Workspace workspace, FilePicker picker) {
+        this(Optional.of(demonstration(workspace)), workspace.further(), workspace.own(), Optional.empty(), picker);
+        work(workspace);
+    }
+
+    /**
+     * A window on the person's own data, nothing of the demo in it until it is asked for.
+     *
+     * @param sessions folder that records sessions; empty records nothing
+     */
+    DeskWindow(Optional<Path> sessions, FilePicker picker) {
+        this(Optional.empty(), new FurtherTapes(TapeStore.own(), List.of()), ZoneId.systemDefault(), sessions, picker);
+        stage(1);
+        resume(DeskState.read());
+    }
+
+    private DeskWindow(Optional<TapeStage.Demonstration> demo, FurtherTapes further, ZoneId own,
+            Optional<Path> sessions,
+            FilePicker picker) {
         this.picker = picker;
-        Documents.Read<Contract> contract = workspace.documents().contract();
-        tape = new TapeStage(TapeStore.own(),
-                Shown.made(workspace.tape(), contract.value(), workspace.inputs().tape()), contract, workspace.own(),
-                this.picker, link, this::openInRun);
+        this.further = further;
+        this.sessions = sessions;
+        tape = new TapeStage(TapeStore.own(), demo, own, this.picker, link, this::openInRun, this::openDemo);
         root.getStyleClass().add("desk");
+        root.setTop(topBar);
+        notice.setId("notice");
+        notice.getStyleClass().add("problem");
+        notice.setWrapText(true);
+        Button dismiss = new Button("Close");
+        dismiss.setId("notice-close");
+        dismiss.setMinWidth(Region.USE_PREF_SIZE);
+        dismiss.setOnAction(e -> say(""));
+        bar.getChildren().add(dismiss);
+        bar.getStyleClass().add("busy");
+        bar.setAlignment(Pos.CENTER_LEFT);
         root.addEventFilter(KeyEvent.KEY_PRESSED, e -> {
             if (TAPE.match(e) || RULES.match(e) || RUN.match(e)) {
                 stage(TAPE.match(e) ? 1 : RULES.match(e) ? 2 : 6);
                 e.consume();
             }
         });
-        work(workspace);
+    }
+
+    private static TapeStage.Demonstration demonstration(Workspace of) {
+        Documents.Read<Contract> contract = of.documents().contract();
+        return new TapeStage.Demonstration(Shown.made(of.tape(), contract.value(), of.inputs().tape()), contract);
+    }
+
+    /** Takes up what the person had. */
+    private void resume(DeskState state) {
+        state.tape().ifPresent(name -> {
+            try {
+                open(Shown.of(TapeStore.own().open(name)), state.account());
+                stage(state.stage());
+            } catch (BadInput | IllegalArgumentException e) {
+                stage(1);
+                tape.say(e.getMessage());
+            }
+        });
+    }
+
+    /** Keeps what the window has, so that it begins with it again; the demo is not remembered. */
+    private void remember() {
+        workspace.filter(now -> !now.tape().equals(Demo.TAPE)).ifPresent(now -> {
+            try {
+                new DeskState(Optional.of(now.tape()), Optional.of(now.inputs().account().name()), stage).keep();
+            } catch (BadInput e) {
+                tape.say(e.getMessage());
+            }
+        });
+    }
+
+    /** The demo, made beside the window. */
+    private void openDemo() {
+        tape.say("Preparing the demo: five trading days …");
+        CompletableFuture.supplyAsync(() -> Workspace.demo(sessions))
+                .whenComplete((made, problem) -> Platform.runLater(() -> {
+                    if (problem != null) {
+                        tape.say(String.valueOf(problem.getMessage()));
+                        return;
+                    }
+                    tape.say("");
+                    tape.demo(demonstration(made));
+                    leave();
+                    work(made);
+                    made.toBeginning();
+                }));
     }
 
     /** Takes a workspace into the Run stage. */
     private void work(Workspace next) {
-        workspace = next;
-        topBar = new TopBar(workspace.inputs().contract(), this::send, this::stage);
-        if (run != null) {
-            run.leave();
-        }
-        run = new RunStage(workspace.inputs(), workspace.own(), workspace.replay().latest(), link, this::send,
-                this::jump);
+        workspace = Optional.of(next);
+        topBar = new TopBar(Optional.of(next.inputs().contract()), this::send, this::stage, this::accountItems);
+        run.ifPresent(RunStage::leave);
+        run = next.inputs().strategies().isEmpty()
+                ? Optional.empty()
+                : Optional.of(new RunStage(next.inputs(), next.own(), next.replay().latest(), link, this::send,
+                        this::jump));
         root.setTop(topBar);
         shown = Optional.empty();
         stage(6);
         refresh();
+        remember();
     }
 
-    /** Shows a stage by its number. */
+    /** Nothing that was made for the workspace before is shown any more. */
+    private void leave() {
+        workspace.ifPresent(Workspace::close);
+        rules.ifPresent(RulesStage::leave);
+        rules = Optional.empty();
+    }
+
+    /** Shows a stage by its number; without a tape there is only the Tape stage. */
     public void stage(int number) {
-        topBar.stage(number);
-        if (number == 1) {
+        stage = workspace.isPresent() ? number : 1;
+        topBar.stage(stage);
+        if (stage == 1) {
             root.setCenter(tape);
             if (tape.pane().title().isEmpty()) {
-                tape.select(workspace.tape());
+                tape.select(workspace.map(Workspace::tape).orElse(""));
             }
-        } else if (number == 2) {
+        } else if (stage == 2) {
             root.setCenter(rulesStage());
             rulesStage().focus();
+        } else if (run.isPresent()) {
+            root.setCenter(run.get());
+            run.get().requestFocus();
         } else {
-            root.setCenter(run);
-            run.requestFocus();
+            root.setCenter(nothingToRun());
         }
+        remember();
+    }
+
+    private Node nothingToRun() {
+        Label words = new Label("No complete strategy trades " + workspace().inputs().contract().symbol()
+                + " yet: make one in Rules, then take it to Run.");
+        words.setId("nothing-to-run");
+        Button go = new Button("Go to Rules");
+        go.setId("go-to-rules");
+        go.setOnAction(e -> stage(2));
+        VBox box = new VBox(10, words, go);
+        box.setAlignment(Pos.CENTER);
+        return box;
     }
 
     /** The Rules stage, made when first asked for. */
     RulesStage rulesStage() {
         if (rules.isEmpty()) {
-            rules = Optional.of(new RulesStage(workspace.inputs().contract(), workspace.inputs().tape(),
-                    workspace.further(),
-                    workspace.documents().strategies().stream().map(s -> StrategyDraft.of(s.document())).toList(),
-                    folder, link, this::takeToRun, this::isTrading));
+            Workspace now = workspace();
+            rules = Optional.of(new RulesStage(now.inputs().contract(), now.inputs().tape(), now.further(),
+                    now.documents().strategies().stream().map(s -> StrategyDraft.of(s.document())).toList(), folder,
+                    link,
+                    this::takeToRun, this::isTrading));
         }
         return rules.get();
     }
 
     /** Whether a strategy is engaged in the replay, or has a position. */
     private boolean isTrading() {
-        return workspace.replay().latest().snapshot().strategies().stream()
+        return workspace.isPresent() && workspace.get().replay().latest().snapshot().strategies().stream()
                 .anyMatch(s -> s.mode() == Mode.ENGAGED || s.position().isPresent());
     }
 
@@ -126,13 +253,81 @@ public final class DeskWindow {
     private void takeToRun(StrategyDraft draft) {
         try {
             Documents.Read<Strategy> strategy = draft.strategy();
-            Workspace next = workspace.with(strategy);
+            Workspace next = workspace().withFirst(strategy);
             folder.keepVersion(draft, strategy.value().version());
-            workspace.close();
+            workspace().close();
             work(next);
             next.toBeginning();
         } catch (IllegalArgumentException | BadInput e) {
             rulesStage().say(e.getMessage());
+        }
+    }
+
+    // ------------------------------------------------------------------ accounts
+
+    private List<MenuItem> accountItems() {
+        List<MenuItem> items = new ArrayList<>();
+        if (workspace.isEmpty()) {
+            return items;
+        }
+        for (Documents.Read<Account> account : accounts.list().documents()) {
+            MenuItem item = new MenuItem(account.value().name());
+            item.setOnAction(e -> switchTo(account));
+            items.add(item);
+        }
+        if (!items.isEmpty()) {
+            items.add(new SeparatorMenuItem());
+        }
+        Account now = workspace().inputs().account();
+        AccountSketch sketch = AccountSketch.of(now);
+        items.add(item("account-change", "Change " + now.name() + "…",
+                () -> editAccount(sketch, "Account " + now.name())));
+        items.add(item("account-copy", "Copy " + now.name() + "…",
+                () -> editAccount(sketch.withName(now.name() + " copy"), "A copy of " + now.name())));
+        items.add(item("account-new", "New account…", () -> editAccount(AccountSketch.practice(
+                workspace().inputs().contract().currency(), workspace().inputs().contract().symbol()).withName(""),
+                "A new account")));
+        return items;
+    }
+
+    private static MenuItem item(String id, String words, Runnable act) {
+        MenuItem item = new MenuItem(words);
+        item.setId(id);
+        item.setOnAction(e -> act.run());
+        return item;
+    }
+
+    private void editAccount(AccountSketch sketch, String title) {
+        root.setCenter(new AccountPanel(sketch, title, made -> {
+            stage(stage);
+            made.ifPresent(account -> {
+                try {
+                    accounts.keep(account);
+                    switchTo(account);
+                } catch (BadInput e) {
+                    tape.say(e.getMessage());
+                }
+            });
+        }));
+    }
+
+    /** Trades with another account from the beginning; asks once when something is under way. */
+    private void switchTo(Documents.Read<Account> account) {
+        if (isTrading() && !asked.equals(Optional.of(account.value().name()))) {
+            asked = Optional.of(account.value().name());
+            say("Something is under way: choose " + account.value().name()
+                    + " again, and the replay starts anew with it.");
+            return;
+        }
+        asked = Optional.empty();
+        say("");
+        try {
+            Workspace next = workspace().with(account);
+            leave();
+            work(next);
+            next.toBeginning();
+        } catch (IllegalArgumentException e) {
+            say(e.getMessage());
         }
     }
 
@@ -141,23 +336,64 @@ public final class DeskWindow {
         return tape;
     }
 
-    /** Replays a tape with the strategies at hand, from its last trading day on. */
+    /** Replays a tape with the strategies of its contract, from its last trading day on. */
     private void openInRun(Shown chosen) {
         try {
-            Workspace next = workspace.on(chosen.reference(), chosen.contract(), chosen.tape());
-            workspace.close();
-            rules.ifPresent(RulesStage::leave);
-            rules = Optional.empty();
-            work(next);
-            next.toBeginning();
-        } catch (IllegalArgumentException e) {
+            open(chosen, Optional.empty());
+        } catch (IllegalArgumentException | BadInput e) {
             tape.say(e.getMessage());
         }
     }
 
-    /** What is replayed now. */
+    private void open(Shown chosen, Optional<String> wanted) {
+        Documents.Read<Contract> contract = contract(chosen);
+        Workspace next = workspace.isPresent() && wanted.isEmpty()
+                && fits(workspace.get().inputs().account(), contract.value())
+                        ? workspace.get().on(chosen.reference(), contract, chosen.tape())
+                        : Workspace.own(chosen.reference(), contract, chosen.tape(), account(contract.value(), wanted),
+                                further, sessions);
+        leave();
+        work(next);
+        next.toBeginning();
+    }
+
+    /** The contract as the person keeps it now, else as the tape has it. */
+    private Documents.Read<Contract> contract(Shown chosen) {
+        return DocumentFolder.contracts().find(chosen.contract().symbol())
+                .filter(own -> own.value().tickSize().compareTo(chosen.contract().tickSize()) == 0).or(chosen::document)
+                .orElseGet(() -> workspace().documents().contract());
+    }
+
+    private static boolean fits(Account account, Contract contract) {
+        return account.fees().containsKey(contract.symbol()) && account.currency().equals(contract.currency());
+    }
+
+    /** The account that is wanted; else one that states a fee for the contract; else one to begin with, without cost. */
+    private Documents.Read<Account> account(Contract contract, Optional<String> wanted) {
+        List<Documents.Read<Account>> all = accounts.list().documents();
+        return all.stream().filter(one -> wanted.equals(Optional.of(one.value().name()))).findFirst()
+                .or(() -> all.stream().filter(one -> fits(one.value(), contract)).findFirst())
+                .orElseGet(() -> AccountSketch.practice(contract.currency(), contract.symbol()).read());
+    }
+
+    /**
+     * What is replayed now.
+     *
+     * @throws java.util.NoSuchElementException when there is no tape yet
+     */
     public Workspace workspace() {
-        return workspace;
+        return workspace.orElseThrow();
+    }
+
+    /** Whether a tape is replayed. */
+    boolean isWorking() {
+        return workspace.isPresent();
+    }
+
+    /** Says something to the person, whatever stage is shown. */
+    void say(String words) {
+        notice.setText(words);
+        root.setBottom(words.isEmpty() ? null : bar);
     }
 
     public Parent root() {
@@ -174,24 +410,27 @@ public final class DeskWindow {
 
     /** Shows the latest picture if it is a new one. Returns whether it was. */
     public boolean refresh() {
-        Replay.View view = workspace.replay().latest();
+        if (workspace.isEmpty()) {
+            return false;
+        }
+        Replay.View view = workspace.get().replay().latest();
         if (shown.isPresent() && shown.get() == view) {
             return false;
         }
         shown = Optional.of(view);
         topBar.show(view);
-        run.show(workspace.replay(), view);
+        run.ifPresent(stage -> stage.show(workspace.get().replay(), view));
         return true;
     }
 
     private void send(Command command) {
-        workspace.replay().command(command);
+        workspace().replay().command(command);
     }
 
     private void jump(long time) {
-        if (time < workspace.replay().latest().clock()) {
-            workspace.restart();
+        if (time < workspace().replay().latest().clock()) {
+            workspace().restart();
         }
-        workspace.replay().jumpTo(time);
+        workspace().replay().jumpTo(time);
     }
 }

@@ -2,6 +2,7 @@ package stativex.desk;
 
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import picocli.CommandLine;
@@ -30,6 +31,9 @@ public final class Main implements Callable<Integer> {
     @Option(names = "--at", paramLabel = "TIME", description = "go to a time of the demo day such as 14:20, or 2026-09-24T14:20, in exchange time")
     private String at;
 
+    @Option(names = "--own", hidden = true, description = "begin with the person's own data, without the demo")
+    private boolean own;
+
     @Option(names = "--first-window", hidden = true, description = "say how long the window and the desk took, and exit")
     private boolean firstWindow;
 
@@ -39,6 +43,7 @@ public final class Main implements Callable<Integer> {
     private Main() {}
 
     public static void main(String[] arguments) {
+        Locale.setDefault(Locale.ROOT);
         System.exit(new CommandLine(new Main()).execute(arguments));
     }
 
@@ -51,7 +56,7 @@ public final class Main implements Callable<Integer> {
         Options options = new Options(Optional.ofNullable(picture), stage, Optional.ofNullable(tape),
                 Optional.ofNullable(at),
                 picture == null && !firstWindow ? Optional.of(DataFolder.path().resolve("sessions")) : Optional.empty(),
-                firstWindow);
+                firstWindow, own);
         try {
             options.localTime();
         } catch (IllegalArgumentException e) {

@@ -17,10 +17,11 @@ import stativex.market.TapeTime;
  * @param tape the tape to show in the Tape stage
  * @param time as typed: a time of the demo day such as 14:20, or 2026-09-24T14:20, in exchange time
  * @param firstWindow say how long window and desk took to appear, and exit
+ * @param own the person's own data, without the demo
  * @param sessions folder that records sessions; empty records nothing
  */
 record Options(Optional<Path> picture, String stage, Optional<String> tape, Optional<String> time,
-        Optional<Path> sessions, boolean firstWindow) {
+        Optional<Path> sessions, boolean firstWindow, boolean own) {
 
     /**
      * The local time asked for.

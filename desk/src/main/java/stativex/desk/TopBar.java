@@ -1,9 +1,15 @@
 package stativex.desk;
 
+import java.time.ZoneId;
+import java.util.List;
+import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.IntConsumer;
+import java.util.function.Supplier;
 import javafx.geometry.Pos;
 import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
@@ -19,16 +25,20 @@ import stativex.market.Contract;
 
 /** The dark bar: name, stages that exist, clock with zone, account, and the button that is always there. */
 final class TopBar extends HBox {
-    private final Contract contract;
+    private final Optional<Contract> contract;
     private final Label clock = new Label();
-    private final Label account = new Label();
+    private final MenuButton account = new MenuButton();
 
     private final ToggleButton tape = new ToggleButton("1  Tape");
     private final ToggleButton rules = new ToggleButton("2  Rules");
     private final ToggleButton run = new ToggleButton("6  Run");
 
-    /** @param stage told the number of the stage that was chosen */
-    TopBar(Contract contract, Consumer<Command> send, IntConsumer stage) {
+    /**
+     * @param contract that is traded; empty while there is no tape
+     * @param stage told the number of the stage that was chosen
+     * @param accounts fills the account's menu when it is opened
+     */
+    TopBar(Optional<Contract> contract, Consumer<Command> send, IntConsumer stage, Supplier<List<MenuItem>> accounts) {
         this.contract = contract;
         getStyleClass().add("top-bar");
         setAlignment(Pos.CENTER_LEFT);
@@ -47,6 +57,13 @@ final class TopBar extends HBox {
         clock.getStyleClass().add("clock");
         clock.setMinWidth(Region.USE_PREF_SIZE);
         account.setId("account");
+        account.setAccessibleText("Account");
+        account.setOnShowing(e -> account.getItems().setAll(accounts.get()));
+        // a menu without an item is never shown, and so never filled
+        account.getItems().setAll(accounts.get());
+        account.setVisible(contract.isPresent());
+        rules.setDisable(contract.isEmpty());
+        run.setDisable(contract.isEmpty());
         Region gap = new Region();
         HBox.setHgrow(gap, Priority.ALWAYS);
         HoldButton lock = new HoldButton("Flat & lock day",
@@ -55,12 +72,13 @@ final class TopBar extends HBox {
                 () -> send.accept(new Command.FlatAndLock()));
         lock.setId("flat-and-lock");
         lock.getStyleClass().add("lock");
+        lock.setVisible(contract.isPresent());
         getChildren().addAll(name, new HBox(tape, rules, run), gap, clock, account, lock);
     }
 
     void show(Replay.View view) {
-        clock.setText("Replay " + Format.clock(view.clock(), contract.calendar().zone()) + " "
-                + Format.city(contract.calendar().zone()));
+        ZoneId zone = contract.orElseThrow().calendar().zone();
+        clock.setText("Replay " + Format.clock(view.clock(), zone) + " " + Format.city(zone));
         Snapshot.AccountView a = view.snapshot().account();
         account.getStyleClass().remove("tripped");
         String state = a.broken() ? " · broken" : a.lock().map(why -> " · locked, " + ResultWords.of(why)).orElse("");

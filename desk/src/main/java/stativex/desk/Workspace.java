@@ -5,16 +5,18 @@ import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import stativex.account.Account;
 import stativex.demo.Demo;
-import stativex.engine.Command;
-import stativex.engine.Mode;
 import stativex.engine.Strategy;
 import stativex.files.Documents;
 import stativex.files.SessionFile;
+import stativex.files.StrategyDraft;
+import stativex.files.StrategyFolder;
 import stativex.files.tape.FurtherTape;
 import stativex.files.tape.FurtherTapes;
 import stativex.link.Replay;
 import stativex.market.Contract;
+import stativex.market.ContractTape;
 import stativex.market.Tape;
 import stativex.order.Terms;
 import stativex.trial.Inputs;
@@ -54,21 +56,63 @@ public final class Workspace implements AutoCloseable {
     }
 
     /**
-     * The same documents on another tape of the same contract, from the first open of its last trading day on.
+     * A tape of the person's own with the strategies of its contract, from the first open of its last trading day on.
      *
-     * @throws IllegalArgumentException when no strategy here trades that contract
+     * @param account the one to trade with
+     * @throws IllegalArgumentException when the account states no fee for the contract, or has another currency
      */
-    public Workspace on(String reference, Contract contract, Tape other) {
+    public static Workspace own(String reference, Documents.Read<Contract> contract, Tape tape,
+            Documents.Read<Account> account, FurtherTapes further, Optional<Path> sessions) {
+        return made(reference, contract, tape, account, ownStrategies(contract.value(), further), further,
+                ZoneId.systemDefault(), sessions);
+    }
+
+    private static Workspace made(String reference, Documents.Read<Contract> contract, Tape tape,
+            Documents.Read<Account> account, List<Documents.Read<Strategy>> strategies, FurtherTapes further,
+            ZoneId own,
+            Optional<Path> sessions) {
+        account.value().fee(contract.value().symbol());
+        List<FurtherTape> others = strategies.stream()
+                .flatMap(one -> one.value().signals().others(contract.value()).stream()).distinct()
+                .flatMap(symbol -> further.open(symbol).stream()).toList();
+        SessionFile.Set documents = new SessionFile.Set(contract, account, strategies, others);
+        long first = contract.value().calendar().tradingDate(tape.time(tape.count() - 1))
+                .map(date -> contract.value().calendar().sessions(date).getFirst().open()).orElse(tape.time(0));
+        return new Workspace(documents, documents.inputs(tape, Terms.DEFAULT), reference, further, own,
+                reference.equals(Demo.TAPE) ? Demo.begin(contract.value()) : first, sessions);
+    }
+
+    /** Complete strategies of a contract in the person's folder; those that look at contracts without a tape are left out. */
+    private static List<Documents.Read<Strategy>> ownStrategies(Contract contract, FurtherTapes further) {
+        return StrategyFolder.own().list().strategies().stream()
+                .filter(draft -> draft.contract().equals(contract.symbol()))
+                .filter(draft -> draft.signals()
+                        .map(plan -> draft.problems(contract, further.of(plan, contract).values()
+                                .stream().map(ContractTape::contract).toList()).isEmpty())
+                        .orElse(false))
+                .map(StrategyDraft::strategy).filter(one -> one.value().notThereYet().isEmpty())
+                .filter(one -> one.value().signals().others(contract).stream()
+                        .allMatch(s -> further.open(s).isPresent()))
+                .toList();
+    }
+
+    /**
+     * Another tape with the same account: with the strategies at hand if it is of their contract, else with the person's own of that
+     * contract.
+     *
+     * @throws IllegalArgumentException when the account states no fee for the contract, or has another currency
+     */
+    public Workspace on(String reference, Documents.Read<Contract> contract, Tape other) {
         Contract mine = inputs.contract();
-        if (!contract.symbol().equals(mine.symbol()) || contract.tickSize().compareTo(mine.tickSize()) != 0) {
-            throw new IllegalArgumentException("the strategies at hand trade " + mine.symbol() + " in ticks of "
-                    + mine.tickSize().toPlainString() + ", this tape is " + contract.symbol() + " in ticks of "
-                    + contract.tickSize().toPlainString());
-        }
-        long first = contract.calendar().tradingDate(other.time(other.count() - 1))
-                .map(date -> contract.calendar().sessions(date).getFirst().open()).orElse(other.time(0));
-        return new Workspace(documents, documents.inputs(other, inputs.terms()), reference, further, own,
-                reference.equals(Demo.TAPE) ? Demo.begin(contract) : first, sessions);
+        boolean same = contract.value().symbol().equals(mine.symbol())
+                && contract.value().tickSize().compareTo(mine.tickSize()) == 0;
+        return made(reference, same ? documents.contract() : contract, other, documents.account(),
+                same ? documents.strategies() : ownStrategies(contract.value(), further), further, own, sessions);
+    }
+
+    /** The same with another account, from the beginning. @throws IllegalArgumentException as {@link #on} */
+    public Workspace with(Documents.Read<Account> account) {
+        return made(tape, documents.contract(), inputs.tape(), account, documents.strategies(), further, own, sessions);
     }
 
     /**
@@ -76,7 +120,7 @@ public final class Workspace implements AutoCloseable {
      *
      * @throws IllegalArgumentException when it looks at a contract that there is no tape of
      */
-    public Workspace with(Documents.Read<Strategy> strategy) {
+    public Workspace withFirst(Documents.Read<Strategy> strategy) {
         List<Documents.Read<Strategy>> all = new ArrayList<>(List.of(strategy));
         documents.strategies().stream().filter(s -> !s.value().name().equals(strategy.value().name()))
                 .forEach(all::add);
@@ -105,9 +149,8 @@ public final class Workspace implements AutoCloseable {
         replay.speed(speed);
     }
 
-    /** Goes to where the story begins, the first strategy watching. */
+    /** Goes to where the story begins, everything off. */
     public void toBeginning() {
-        replay.command(new Command.SetMode(0, Mode.WATCHING));
         replay.jumpTo(begin);
     }
 

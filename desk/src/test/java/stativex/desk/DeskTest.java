@@ -37,7 +37,7 @@ abstract class DeskTest {
     final FxRobot robot = new FxRobot();
     /** What the next file dialog answers. */
     Optional<Path> chosen = Optional.empty();
-    private final FilePicker picker = new FilePicker() {
+    final FilePicker picker = new FilePicker() {
         @Override
         public Optional<Path> open(String title, String... endings) {
             return chosen;
@@ -70,11 +70,21 @@ abstract class DeskTest {
                 files.sorted(Comparator.reverseOrder()).forEach(file -> file.toFile().delete());
             }
         }
+        begin();
+    }
+
+    /** The window that tests work: that of the demo. */
+    void begin() throws Exception {
         workspace = Workspace.demo(Optional.of(Files.createTempDirectory("sessions")));
         workspace.toBeginning();
         workspace.replay().await();
+        show(() -> new DeskWindow(workspace, picker));
+    }
+
+    /** Shows a window in place of the one before. */
+    void show(Callable<DeskWindow> made) {
         fx(() -> {
-            window = new DeskWindow(workspace, picker);
+            window = made.call();
             scene = new Scene(window.root(), DeskApp.WIDTH, DeskApp.HEIGHT);
             Look.apply(scene);
             Stage stage = FxToolkit.toolkitContext().getRegisteredStage();
@@ -94,8 +104,12 @@ abstract class DeskTest {
             window.stop();
             return null;
         });
-        workspace.close();
-        window.workspace().close();
+        if (workspace != null) {
+            workspace.close();
+        }
+        if (window.isWorking()) {
+            window.workspace().close();
+        }
     }
 
     static <T> T fx(Callable<T> work) {

@@ -43,10 +43,16 @@ import stativex.trial.Run;
 public class RunStoryTest extends DeskTest {
     private void engage() {
         robot.clickOn("#engaged-0");
-        assertEquals(strategy().mode(), Mode.WATCHING, "engaging is asked once");
+        assertTrue(strategy().mode() != Mode.ENGAGED, "engaging is asked once");
         picture("question");
         robot.clickOn("#engage-0");
         until("engaged", () -> strategy().mode() == Mode.ENGAGED);
+    }
+
+    private void watch() {
+        robot.clickOn("#watching-0");
+        until("watching", () -> strategy().mode() == Mode.WATCHING);
+        settled();
     }
 
     private String held() {
@@ -55,7 +61,8 @@ public class RunStoryTest extends DeskTest {
 
     @Test
     public void engageEntryBreakevenExitLock() {
-        assertEquals(strategy().mode(), Mode.WATCHING);
+        assertEquals(strategy().mode(), Mode.OFF, "everything begins off");
+        watch();
         assertTrue(text("#sentence-0").contains("Morning opens at 09:45"), text("#sentence-0"));
         engage();
         jumpTo("09:55");
@@ -185,6 +192,7 @@ public class RunStoryTest extends DeskTest {
 
     @Test
     public void theChartReadsZoomsAndComesBack() {
+        watch();
         jumpTo("09:55");
         settled();
         String newest = text("#figures");

@@ -60,7 +60,7 @@ public final class Field {
         return has(name) ? Optional.of(at(name)) : Optional.empty();
     }
 
-    List<Field> items(String name) {
+    public List<Field> items(String name) {
         List<Field> items = new ArrayList<>();
         if (has(name)) {
             for (int i = 0; i < node.get(name).size(); i++) {

@@ -3,9 +3,11 @@ package stativex.desk.rules;
 import java.util.ArrayDeque;
 import java.util.Collection;
 import java.util.Deque;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
 import stativex.files.BadInput;
@@ -23,24 +25,50 @@ final class DraftBook {
     private final Consumer<String> say;
     private final Map<String, StrategyDraft> drafts = new LinkedHashMap<>();
     private final Deque<StrategyDraft> before = new ArrayDeque<>();
+    /** Names of the folder's strategies of other contracts. */
+    private final Set<String> elsewhere = new HashSet<>();
     private String open;
 
     /**
+     * @param contract whose strategies are worked on; those of others stay as they are
      * @param atHand strategies that are there anyway; the folder's of the same name stand in their place
      * @param say told what went wrong; empty text when nothing did
      */
-    DraftBook(List<StrategyDraft> atHand, StrategyFolder folder, Consumer<String> say) {
+    DraftBook(String contract, List<StrategyDraft> atHand, StrategyFolder folder, Consumer<String> say) {
         this.folder = folder;
         this.say = say;
         atHand.forEach(d -> drafts.put(d.name(), d));
         try {
             StrategyFolder.Found found = folder.list();
-            found.strategies().forEach(d -> drafts.put(d.name(), d));
+            for (StrategyDraft d : found.strategies()) {
+                if (d.contract().equals(contract)) {
+                    drafts.put(d.name(), d);
+                } else {
+                    elsewhere.add(d.name());
+                }
+            }
             say.accept(String.join("\n", found.unreadable()));
         } catch (BadInput e) {
             say.accept(e.getMessage());
         }
+        if (drafts.isEmpty()) {
+            StrategyDraft first = StrategyDraft.empty(free("New strategy"), contract);
+            drafts.put(first.name(), first);
+        }
         open = drafts.keySet().iterator().next();
+    }
+
+    private boolean taken(String name) {
+        return drafts.containsKey(name) || elsewhere.contains(name);
+    }
+
+    /** The name, with a number behind it if it is taken. */
+    private String free(String wanted) {
+        String name = wanted;
+        for (int i = 2; taken(name); i++) {
+            name = wanted + " " + i;
+        }
+        return name;
     }
 
     Collection<StrategyDraft> all() {
@@ -59,10 +87,7 @@ final class DraftBook {
 
     /** Adds one and opens it; a name that is taken gets a number. */
     void add(StrategyDraft made) {
-        String name = made.name();
-        for (int i = 2; drafts.containsKey(name); i++) {
-            name = made.name() + " " + i;
-        }
+        String name = free(made.name());
         drafts.put(name, made.withName(name));
         open(name);
         keep();
@@ -73,7 +98,7 @@ final class DraftBook {
         if (to.isBlank() || to.equals(open)) {
             return false;
         }
-        if (drafts.containsKey(to)) {
+        if (taken(to)) {
             say.accept("There is a strategy of that name already.");
             return false;
         }

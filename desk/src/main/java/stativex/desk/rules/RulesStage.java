@@ -111,7 +111,7 @@ public final class RulesStage extends BorderPane {
         this.shelf = new Shelf(this::problems, contract, this::open, this::add, this::rename, this::remove,
                 () -> evaluation.filter(Evaluation::complete).ifPresent(e -> toRun.accept(draft())), running);
         this.studies = new StudyShelf(contract, this::studiesChanged, (from, to) -> edit(d -> d.renamed(from, to)));
-        this.book = new DraftBook(atHand, folder, shelf::say);
+        this.book = new DraftBook(contract.symbol(), atHand, folder, shelf::say);
         getStyleClass().add("rules-stage");
         VBox left = new VBox(8, shelf, series, studies);
         VBox.setVgrow(studies, Priority.ALWAYS);

@@ -30,8 +30,11 @@ import stativex.desk.look.FilePicker;
 import stativex.desk.look.Format;
 import stativex.desk.look.NumberField;
 import stativex.files.BadInput;
+import stativex.files.ContractSketch;
+import stativex.files.DocumentFolder;
 import stativex.files.Documents;
 import stativex.files.tape.Column;
+import stativex.files.tape.ContractGuess;
 import stativex.files.tape.LayoutGuess;
 import stativex.files.tape.TapeImport;
 import stativex.files.tape.TapeStore;
@@ -48,9 +51,11 @@ import stativex.market.TapeTime;
 final class ImportPanel extends BorderPane {
     private static final int PREVIEW = 6;
     private static final String OTHER = "from a document …";
+    private static final String NEW = "a new one from this file …";
 
     private final TapeStore store;
     private final FilePicker picker;
+    private final DocumentFolder<Contract> kept;
     private final Path file;
     private final Consumer<Optional<String>> closed;
     private final Map<String, Documents.Read<Contract>> contracts;
@@ -74,10 +79,12 @@ final class ImportPanel extends BorderPane {
 
     /**
      * @param known contracts to choose from, by symbol
+     * @param kept where a contract that is made here goes
      * @param closed told when it is over: the name of the tape kept, or empty
      */
-    ImportPanel(TapeStore store, Path file, Map<String, Documents.Read<Contract>> known, FilePicker picker,
-            Consumer<Optional<String>> closed) {
+    ImportPanel(TapeStore store, Path file, Map<String, Documents.Read<Contract>> known,
+            DocumentFolder<Contract> kept, FilePicker picker, Consumer<Optional<String>> closed) {
+        this.kept = kept;
         this.store = store;
         this.file = file;
         this.picker = picker;
@@ -91,8 +98,8 @@ final class ImportPanel extends BorderPane {
         name.setPrefColumnCount(18);
         contract.setId("import-contract");
         contract.getItems().setAll(contracts.keySet());
-        contract.getItems().add(OTHER);
-        contract.getSelectionModel().selectFirst();
+        contract.getItems().addAll(NEW, OTHER);
+        likely().ifPresentOrElse(contract::setValue, contract.getSelectionModel()::selectFirst);
         contract.setOnAction(e -> chooseContract());
         times.setId("import-times");
         for (TimeForm form : TimeForm.values()) {
@@ -132,6 +139,13 @@ final class ImportPanel extends BorderPane {
         guess();
     }
 
+    /** The contract whose symbol the file's name begins with. */
+    private Optional<String> likely() {
+        String stem = file.getFileName().toString().toUpperCase(java.util.Locale.ROOT);
+        return contracts.keySet().stream().filter(symbol -> stem.startsWith(symbol.toUpperCase(java.util.Locale.ROOT)))
+                .max(java.util.Comparator.comparingInt(String::length));
+    }
+
     /** What was read was read in another way: it cannot be kept any more. */
     private void changed() {
         if (job.isPresent()) {
@@ -143,14 +157,16 @@ final class ImportPanel extends BorderPane {
 
     private Documents.Read<Contract> contract() {
         if (contract.getValue() == null || !contracts.containsKey(contract.getValue())) {
-            throw new BadInput("choose the contract of this month: " + OTHER);
+            throw new BadInput("choose the contract of these prices, or make " + NEW);
         }
         return contracts.get(contract.getValue());
     }
 
     private void chooseContract() {
         changed();
-        if (OTHER.equals(contract.getValue())) {
+        if (NEW.equals(contract.getValue())) {
+            make();
+        } else if (OTHER.equals(contract.getValue())) {
             picker.open("Contract document", "json").ifPresent(document -> {
                 try {
                     Documents.Read<Contract> chosen = Documents.contract(document);
@@ -164,6 +180,31 @@ final class ImportPanel extends BorderPane {
             });
         } else {
             guess();
+        }
+    }
+
+    /** A contract is made from what the file shows, and completed by hand. */
+    private void make() {
+        String place = zone.getText().isBlank() ? ZoneId.systemDefault().getId() : zone.getText().strip();
+        ContractSketch sketch = guess.map(found -> ContractGuess.of(file, found.layout(), place))
+                .orElseGet(() -> ContractSketch.empty(place));
+        Node body = getCenter();
+        setCenter(new ContractPanel(sketch, "The contract of " + file.getFileName(), made -> {
+            setCenter(body);
+            made.ifPresentOrElse(this::made, () -> contract.setValue(null));
+        }));
+    }
+
+    private void made(Documents.Read<Contract> chosen) {
+        String symbol = chosen.value().symbol();
+        try {
+            kept.keep(chosen);
+            contracts.put(symbol, chosen);
+            contract.getItems().remove(symbol);
+            contract.getItems().addFirst(symbol);
+            contract.setValue(symbol);
+        } catch (BadInput e) {
+            problem.setText(e.getMessage());
         }
     }
 

@@ -1,6 +1,7 @@
 package stativex.desk.tape;
 
 import java.util.Optional;
+import stativex.files.Documents;
 import stativex.files.tape.TapeStore;
 import stativex.market.Contract;
 import stativex.market.Join;
@@ -16,12 +17,18 @@ import stativex.market.Tape;
 public record Shown(String reference, Contract contract, Tape tape, Optional<TapeStore.Stored> stored,
         Optional<Join> join) {
 
+    /** The contract's document, of the store's tape; empty when it stands elsewhere. */
+    public Optional<Documents.Read<Contract>> document() {
+        return stored.map(one -> one.info().contract());
+    }
+
     /** The demo's, made in memory. */
     public static Shown made(String reference, Contract contract, Tape tape) {
         return new Shown(reference, contract, tape, Optional.empty(), Optional.empty());
     }
 
-    static Shown of(TapeStore.Stored stored) {
+    /** A tape of the store. */
+    public static Shown of(TapeStore.Stored stored) {
         return new Shown(stored.name(), stored.info().contract().value(), stored.tape(), Optional.of(stored),
                 Optional.empty());
     }

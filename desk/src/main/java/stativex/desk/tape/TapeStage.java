@@ -35,6 +35,8 @@ import stativex.desk.look.FilePicker;
 import stativex.desk.look.Format;
 import stativex.desk.look.Look;
 import stativex.files.BadInput;
+import stativex.files.ContractSketch;
+import stativex.files.DocumentFolder;
 import stativex.files.Documents;
 import stativex.files.DrawingFile;
 import stativex.files.tape.Damaged;
@@ -49,10 +51,16 @@ import stativex.market.TapeTime;
  * known of it on the right. A file dropped anywhere is brought in.
  */
 public final class TapeStage extends BorderPane {
+    /** The demo's tape with its contract's document. */
+    public record Demonstration(Shown shown, Documents.Read<Contract> contract) {
+        String reference() {
+            return shown.reference();
+        }
+    }
+
     private final TapeStore store;
     private final Joins joins;
-    private final Shown demo;
-    private final Documents.Read<Contract> demoContract;
+    private Optional<Demonstration> demo;
     private final FilePicker picker;
     private final Consumer<Shown> openInRun;
     private final ZoneId own;
@@ -61,6 +69,8 @@ public final class TapeStage extends BorderPane {
     private final BarControls controls = new BarControls(this::make);
     private final ChartPane pane;
     private final ChartLink link;
+    private final DocumentFolder<Contract> contracts = DocumentFolder.contracts();
+    private final ContractShelf shelf;
     private final TapeFacts facts = new TapeFacts(this::adjust);
     private final StackPane centre = new StackPane();
     private final ProgressBar progress = new ProgressBar(0);
@@ -75,21 +85,22 @@ public final class TapeStage extends BorderPane {
     private boolean sure;
 
     /**
-     * @param demo the demo's tape, always in the list
+     * @param demo the demo's tape, if the person looks at it
+     * @param lookAtDemo asked for the demo from an empty list
      * @param own the person's own zone
      * @param link of the charts that follow each other
      * @param openInRun replays a tape in the Run stage
      */
-    public TapeStage(TapeStore store, Shown demo, Documents.Read<Contract> demoContract, ZoneId own, FilePicker picker,
-            ChartLink link, Consumer<Shown> openInRun) {
+    public TapeStage(TapeStore store, Optional<Demonstration> demo, ZoneId own, FilePicker picker, ChartLink link,
+            Consumer<Shown> openInRun, Runnable lookAtDemo) {
         this.store = store;
         this.joins = new Joins(store);
         this.demo = demo;
-        this.demoContract = demoContract;
         this.picker = picker;
         this.link = link;
         this.openInRun = openInRun;
         this.own = own;
+        shelf = new ContractShelf(contracts, own, this::editContract);
         pane = new ChartPane(own, picker, this::tearOff);
         pane.chart().setId("tape-chart");
         pane.chart().link(link);
@@ -107,7 +118,7 @@ public final class TapeStage extends BorderPane {
         VBox chart = new VBox(controls, busy, pane);
         VBox.setVgrow(pane, Priority.ALWAYS);
         centre.getChildren().add(chart);
-        setLeft(left());
+        setLeft(left(lookAtDemo));
         setCenter(centre);
         ScrollPane right = new ScrollPane(facts);
         right.setFitToWidth(true);
@@ -127,16 +138,25 @@ public final class TapeStage extends BorderPane {
             e.getDragboard().getFiles().stream().map(File::toPath).findFirst().ifPresent(this::bringIn);
             e.setDropCompleted(true);
         });
+        run.disableProperty().bind(list.getSelectionModel().selectedItemProperty().isNull());
         refresh();
         say("", false);
+        remove.setDisable(true);
     }
 
-    private Node left() {
+    private Node left(Runnable lookAtDemo) {
         Label heading = new Label("Tapes");
         heading.getStyleClass().add("heading");
         list.setId("tapes");
         list.setAccessibleText("Tapes and joined series");
-        list.setPlaceholder(new Label("No tape yet. Bring one in, or look at the demo."));
+        Button look = new Button("Look at the demo");
+        look.setId("look-at-demo");
+        look.setOnAction(e -> lookAtDemo.run());
+        Label nothing = new Label("No tape yet. Bring in a tick file of your own, or look at the demo first.");
+        nothing.setWrapText(true);
+        VBox empty = new VBox(8, nothing, look);
+        empty.setPadding(new javafx.geometry.Insets(8));
+        list.setPlaceholder(empty);
         list.setCellFactory(view -> new Cell());
         list.getSelectionModel().selectedItemProperty().addListener((o, before, now) -> {
             if (now != null) {
@@ -153,9 +173,9 @@ public final class TapeStage extends BorderPane {
         remove.setOnAction(e -> remove());
         run.setId("tape-run");
         run.setTooltip(new Tooltip("Replays this tape with the strategies of the Run stage"));
-        run.setOnAction(e -> shown.ifPresent(openInRun));
+        run.setOnAction(e -> shown.ifPresent(this::toRun));
         VBox.setVgrow(list, Priority.ALWAYS);
-        VBox box = new VBox(8, heading, list, new HBox(6, bring, join), new HBox(6, run, remove));
+        VBox box = new VBox(8, heading, list, new HBox(6, bring, join), new HBox(6, run, remove), shelf);
         box.getStyleClass().add("side-panel");
         box.setPrefWidth(216);
         box.setMinWidth(216);
@@ -171,7 +191,7 @@ public final class TapeStage extends BorderPane {
                 setGraphic(null);
                 return;
             }
-            Label title = new Label(name.equals(demo.reference()) ? "Demo: " + demo.contract().symbol() : name);
+            Label title = new Label(isDemo(name) ? "Demo: " + demo.orElseThrow().contract().value().symbol() : name);
             title.getStyleClass().add("fact");
             Label under = new Label(words.getOrDefault(name, ""));
             under.getStyleClass().add("muted");
@@ -182,8 +202,9 @@ public final class TapeStage extends BorderPane {
     /** Reads the store anew. */
     public void refresh() {
         words.clear();
-        words.put(demo.reference(), words(demo.contract(), demo.tape().count(),
-                demo.tape().time(demo.tape().count() - 1)));
+        demo.map(Demonstration::shown)
+                .ifPresent(one -> words.put(one.reference(), words(one.contract(), one.tape().count(),
+                        one.tape().time(one.tape().count() - 1))));
         List<TapeStore.Entry> entries = store.list();
         for (TapeStore.Entry entry : entries) {
             words.put(entry.name(), entry.stored()
@@ -204,18 +225,32 @@ public final class TapeStage extends BorderPane {
                 + Format.day(TapeTime.in(contract.calendar().zone(), last).toLocalDate());
     }
 
-    /** Selects a tape or join; the demo's when there is none of that name. */
+    /** Selects a tape or join; the first when there is none of that name. */
     public void select(String name) {
-        list.getSelectionModel().select(words.containsKey(name) ? name : demo.reference());
+        if (words.containsKey(name)) {
+            list.getSelectionModel().select(name);
+        } else {
+            list.getSelectionModel().selectFirst();
+        }
+    }
+
+    private boolean isDemo(String name) {
+        return demo.filter(one -> one.reference().equals(name)).isPresent();
+    }
+
+    /** The demo's tape comes into the list. */
+    public void demo(Demonstration shown) {
+        demo = Optional.of(shown);
+        refresh();
     }
 
     private void open(String name) {
         sure = false;
         remove.setText("Remove");
-        remove.setDisable(name.equals(demo.reference()));
+        remove.setDisable(isDemo(name));
         try {
-            Shown next = name.equals(demo.reference())
-                    ? demo
+            Shown next = isDemo(name)
+                    ? demo.orElseThrow().shown()
                     : joins.has(name) ? Shown.of(name, joins.open(name)) : Shown.of(store.open(name));
             adjusted = next.join().isPresent()
                     && next.join().get().rolls().stream().allMatch(roll -> roll.adjustment().isPresent());
@@ -229,7 +264,6 @@ public final class TapeStage extends BorderPane {
 
     private void show(Shown next) {
         shown = Optional.of(next);
-        run.setDisable(next.join().isPresent());
         controls.tape(next.contract(), next.tape());
         facts.show(next, adjusted);
         DrawingFile file = DrawingFile.own(next.contract());
@@ -309,8 +343,24 @@ public final class TapeStage extends BorderPane {
         Map<String, Documents.Read<Contract>> known = new LinkedHashMap<>();
         store.list().forEach(entry -> entry.stored().ifPresent(
                 stored -> known.put(stored.info().contract().value().symbol(), stored.info().contract())));
-        known.putIfAbsent(demoContract.value().symbol(), demoContract);
-        over(new ImportPanel(store, file, known, picker, this::closed));
+        shelf.all().forEach(one -> known.put(one.value().symbol(), one));
+        demo.ifPresent(one -> known.putIfAbsent(one.contract().value().symbol(), one.contract()));
+        over(new ImportPanel(store, file, known, contracts, picker, this::closed));
+    }
+
+    private void toRun(Shown chosen) {
+        if (chosen.join().isPresent()) {
+            say("A join is looked at here only: a replay takes one month's tape.", false);
+        } else {
+            openInRun.accept(chosen);
+        }
+    }
+
+    private void editContract(ContractSketch sketch, String title) {
+        over(new ContractPanel(sketch, title, made -> {
+            closed(Optional.empty());
+            made.ifPresent(shelf::keep);
+        }));
     }
 
     private void joinMonths() {
@@ -329,6 +379,7 @@ public final class TapeStage extends BorderPane {
         centre.getChildren().removeLast();
         centre.getChildren().getFirst().setVisible(true);
         refresh();
+        shelf.refresh();
         kept.ifPresent(this::select);
     }
 
@@ -349,7 +400,7 @@ public final class TapeStage extends BorderPane {
             say(e.getMessage(), false);
         }
         refresh();
-        select(demo.reference());
+        select("");
     }
 
     /** The same chart in a window of its own; its crosshair and this one's go together. */

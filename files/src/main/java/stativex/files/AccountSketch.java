@@ -1,0 +1,97 @@
+package stativex.files;
+
+import java.util.Locale;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import stativex.account.Account;
+import stativex.market.Money;
+import tools.jackson.databind.node.ArrayNode;
+import tools.jackson.databind.node.ObjectNode;
+
+/**
+ * An account as a person writes it down, right or wrong: every field a text. {@link #read()} says what is wrong.
+ *
+ * @param fees one line for each contract: its symbol and the fee of one side
+ * @param dayLoss own line for the day; empty for none, likewise {@code dayProfit}
+ * @param allowance of a drawdown floor that trails the highest equity; empty for no floor
+ * @param lockAt the floor never rises above this; empty: it always trails
+ */
+public record AccountSketch(String name, String currency, String start, String fees, String dayLoss, String dayProfit,
+        String rulebook, String allowance, String lockAt) {
+
+    private static final Pattern FEE = Pattern.compile("(\\S+)[\\s:,;]+([-+]?[0-9.]+)");
+
+    /** An account to begin with that states no cost. */
+    public static AccountSketch practice(String currency, String symbol) {
+        return new AccountSketch("Practice", currency, "50000.00", symbol + " 0.00\n", "", "", "none", "", "");
+    }
+
+    public static AccountSketch of(Account account) {
+        Map<String, Long> fees = new TreeMap<>(account.fees());
+        return new AccountSketch(account.name(), account.currency(), Money.text(account.start()),
+                fees.entrySet().stream().map(fee -> fee.getKey() + " " + Money.text(fee.getValue()) + "\n")
+                        .collect(Collectors.joining()),
+                account.dayLoss().map(loss -> Money.text(loss.amount())).orElse(""),
+                account.dayProfit().map(Money::text).orElse(""), account.rulebook().name(),
+                account.rulebook().floor().map(floor -> Money.text(floor.allowance())).orElse(""),
+                account.rulebook().floor().flatMap(floor -> floor.lock()).map(Money::text).orElse(""));
+    }
+
+    /** The same under another name. */
+    public AccountSketch withName(String other) {
+        return new AccountSketch(other, currency, start, fees, dayLoss, dayProfit, rulebook, allowance, lockAt);
+    }
+
+    /** The account. @throws BadInput saying which field is wrong and what was expected */
+    public Documents.Read<Account> read() {
+        if (name.isBlank()) {
+            throw new BadInput("name: expected something, found nothing");
+        }
+        ObjectNode d = Json.MAPPER.createObjectNode();
+        d.put("document", "account").put("version", 1).put("name", name.strip()).put("currency", currency.strip())
+                .put("start", money(start, "start"));
+        ArrayNode list = d.putArray("fees");
+        int at = 0;
+        for (String line : fees.lines().toList()) {
+            at++;
+            Matcher m = FEE.matcher(line.strip());
+            if (!line.isBlank() && !m.matches()) {
+                throw new BadInput(
+                        "fees, line " + at + ": expected a contract and the fee of one side such as TDL 2.15, found \""
+                                + line.strip() + "\"");
+            }
+            if (!line.isBlank()) {
+                list.addObject().put("contract", m.group(1)).put("perSide", m.group(2));
+            }
+        }
+        if (!dayLoss.isBlank()) {
+            d.putObject("dayLoss").put("on", true).put("amount", money(dayLoss, "day loss"));
+        }
+        if (!dayProfit.isBlank()) {
+            d.putObject("dayProfit").put("on", true).put("amount", money(dayProfit, "day profit"));
+        }
+        ObjectNode book = d.putObject("rulebook").put("document", "rulebook").put("version", 1).put("name",
+                rulebook.isBlank() ? "none" : rulebook.strip());
+        ArrayNode rules = book.putArray("rules");
+        if (!allowance.isBlank()) {
+            ObjectNode floor = rules.addObject().put("rule", "drawdown floor").put("kind", "intraday").put("allowance",
+                    money(allowance, "allowance"));
+            if (!lockAt.isBlank()) {
+                floor.put("lockAt", money(lockAt, "locks at"));
+            }
+        }
+        return Documents.account(Json.line(d), name.strip().toLowerCase(Locale.ROOT), other -> other);
+    }
+
+    private static String money(String text, String field) {
+        try {
+            Money.parse(text.strip());
+            return text.strip();
+        } catch (IllegalArgumentException e) {
+            throw new BadInput(field + ": " + e.getMessage(), e);
+        }
+    }
+}
