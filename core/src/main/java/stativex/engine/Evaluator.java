@@ -5,8 +5,10 @@ import java.util.Optional;
 import stativex.interlock.Interlocks;
 import stativex.interlock.Proposal;
 import stativex.interlock.Refusal;
+import stativex.market.Money;
 import stativex.market.Side;
 import stativex.market.Tape;
+import stativex.market.TapeTime;
 import stativex.order.Bracket;
 import stativex.order.Cause;
 import stativex.order.Order;
@@ -106,7 +108,39 @@ final class Evaluator {
                 program.tell(Program.Fact.WORST_EXCURSION, row, trade.worstTicks(market.lastPrint, market.lastPrice));
                 // what was told of a trade that has ended since, inside the same bar, is not true any more
             }, () -> program.tellNoPosition(row));
+            tellTrades(run, row);
         }
+    }
+
+    private void tellTrades(StrategyRun run, int row) {
+        Program program = run.signals.program;
+        List<Trade> ended = engine.log().trades(run.index);
+        program.tell(Program.Fact.TRADES_TODAY, row, run.tradesToday);
+        program.tell(Program.Fact.RESULT_TODAY, row, (double) run.resultToday() / Money.UNIT);
+        int losses = 0;
+        while (losses < ended.size() && ended.get(ended.size() - 1 - losses).net() < 0) {
+            losses++;
+        }
+        program.tell(Program.Fact.LOSSES_IN_A_ROW, row, losses);
+        boolean none = ended.isEmpty();
+        program.tell(Program.Fact.BARS_SINCE_EXIT, row,
+                none ? Double.NaN : row - barOf(run, ended.getLast().exitPrint(), row));
+        program.tell(Program.Fact.MINUTES_SINCE_EXIT, row,
+                none ? Double.NaN : (run.market.now - ended.getLast().exitTime()) / (60.0 * TapeTime.SECOND));
+        program.tell(Program.Fact.LAST_RESULT, row, none ? Double.NaN : (double) ended.getLast().net() / Money.UNIT);
+    }
+
+    /** The last of the bars up to {@code row} that begins with a print or before it; it holds that print, or ended before it. */
+    private static int barOf(StrategyRun run, int print, int row) {
+        int bar = Math.min(row, run.series().count() - 1);
+        if (bar < 0) {
+            return row;
+        }
+        while (bar > 0 && run.series().first(bar) > print) {
+            bar--;
+        }
+        // the bar that forms has no row among the closed ones
+        return row > bar && bar == run.series().count() - 1 && run.series().last(bar) < print ? row : bar;
     }
 
     /** Signals of day and longer bars are sent as of the next session's open, because of {@code opening}. */

@@ -129,7 +129,7 @@ final class SnapshotMaker {
             }
         }
         return new Snapshot.StrategyView.Today(taken, declined, wouldBe,
-                market.lastPrice == Tape.NONE ? 0 : run.position.result());
+                market.lastPrice == Tape.NONE ? 0 : run.resultToday());
     }
 
     private long dayBegin() {

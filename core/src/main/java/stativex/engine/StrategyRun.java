@@ -1,5 +1,8 @@
 package stativex.engine;
 
+import java.time.DayOfWeek;
+import java.time.LocalDate;
+import java.time.temporal.TemporalAdjusters;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
@@ -79,7 +82,11 @@ final class StrategyRun {
     Bracket bracket;
     Optional<TradeRun> trade = Optional.empty();
     int tradesToday;
+    /** Its result when the trading day began, money. */
+    private long dayStart;
     private int daysBegun;
+    /** Monday of the trading week. */
+    private Optional<LocalDate> week = Optional.empty();
     private boolean evaluates;
     /** Signals of day and longer bars, which wait for the next session's open. */
     final List<Waiting> waiting = new ArrayList<>();
@@ -144,11 +151,22 @@ final class StrategyRun {
     }
 
     /** A trading day begins. */
-    void dayBegins(Optional<java.time.LocalDate> date) {
+    void dayBegins(Optional<LocalDate> date) {
         tradesToday = 0;
+        dayStart = position.result();
         countAnew(SignalPeriod.DAY);
+        Optional<LocalDate> monday = date.map(day -> day.with(TemporalAdjusters.previousOrSame(DayOfWeek.MONDAY)));
+        if (!monday.equals(week)) {
+            week = monday;
+            countAnew(SignalPeriod.WEEK);
+        }
         daysBegun++;
         evaluates = history.evaluates(date, daysBegun);
+    }
+
+    /** What this trading day has brought it, open result included, after fees. */
+    long resultToday() {
+        return position.result() - dayStart;
     }
 
     /** Whether the trading day counts for evaluation, or only feeds the studies. */

@@ -47,6 +47,12 @@ public final class Language {
             Map.entry("times (condition) since session open", "on how many bars of the session the condition was true"),
             Map.entry("times (condition) in the last N bars", "on how many of the last N bars the condition was true"),
             Map.entry("bars since entry", "bars since the entry of the open position"),
+            Map.entry("bars since exit", "bars closed since the one in which the strategy's last trade ended"),
+            Map.entry("minutes since exit", "minutes since the strategy's last trade ended"),
+            Map.entry("last result", "net of the strategy's last trade in money: above 0 it won"),
+            Map.entry("losses in a row", "losing trades of the strategy since the last one that did not lose"),
+            Map.entry("trades today", "trades that the strategy opened in this trading day"),
+            Map.entry("result today", "result of the strategy in this trading day in money, what is open included"),
             Map.entry("open result", "ticks in favour of the open position's average, below 0 against"),
             Map.entry("best excursion", "most ticks in favour of the open position so far"),
             Map.entry("worst excursion", "most ticks against the open position so far"),
@@ -66,7 +72,8 @@ public final class Language {
     private static final Set<String> SOFT = Set.of("open", "time", "entry", "result", "best", "worst", "first", "least",
             "most", "drawn", "flat", "last", "true", "above", "below", "session", "day", "week", "month", "between",
             "after",
-            "highest", "lowest", "sum", "average", "median", "rank", "percent");
+            "highest", "lowest", "sum", "average", "median", "rank", "percent",
+            "exit", "minutes", "losses", "a", "row", "trades", "today");
     private static final Set<String> WORDS = words();
 
     private Language() {}

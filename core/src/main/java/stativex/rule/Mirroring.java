@@ -280,6 +280,7 @@ public final class Mirroring {
             case RuleParser.TimesLastContext times -> new Seen("times (" + inner(times.group().disjunction())
                     + ") in the last " + times.NUMBER().getText() + " bars", 1, 0, Unit.NUMBER, false);
             case RuleParser.SinceEntryContext entry -> new Seen(Reading.words(entry), 1, 0, Unit.NUMBER, false);
+            case RuleParser.OwnContext own -> new Seen(Reading.words(own), 1, 0, Unit.NUMBER, false);
             case RuleParser.PositionContext position ->
                 new Seen(Reading.words(position), 1, 0, Unit.DISTANCE, false);
             case RuleParser.DrawnContext drawn -> throw new Unmirrored("what is drawn has no other side");

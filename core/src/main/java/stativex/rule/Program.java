@@ -30,7 +30,7 @@ public final class Program {
     private final Map<String, OtherSeries> others = new HashMap<>();
     private final Map<Fact, Values.PositionFact> facts = new HashMap<>();
 
-    /** What the engine tells of a strategy's position, absent while there is none. */
+    /** What the engine tells of a strategy: of its position, absent while there is none, and of its trades. */
     public enum Fact {
         /** Bars since the entry. */
         BARS_SINCE_ENTRY("bars since entry", Unit.NUMBER),
@@ -39,7 +39,24 @@ public final class Program {
         /** Most ticks in favour so far. */
         BEST_EXCURSION("best excursion", Unit.DISTANCE),
         /** Most ticks against so far. */
-        WORST_EXCURSION("worst excursion", Unit.DISTANCE);
+        WORST_EXCURSION("worst excursion", Unit.DISTANCE),
+        /** Bars closed since the one that holds the fill which ended the last trade; absent before the first has ended. */
+        BARS_SINCE_EXIT("bars since exit", Unit.NUMBER),
+        /** Minutes since that fill. */
+        MINUTES_SINCE_EXIT("minutes since exit", Unit.NUMBER),
+        /** Net of the last trade that has ended, money. */
+        LAST_RESULT("last result", Unit.NUMBER),
+        /** Trades with a net below 0 since the last one without. */
+        LOSSES_IN_A_ROW("losses in a row", Unit.NUMBER),
+        /** Trades opened in this trading day. */
+        TRADES_TODAY("trades today", Unit.NUMBER),
+        /** Result of this trading day, open result included, after fees, money. */
+        RESULT_TODAY("result today", Unit.NUMBER);
+
+        /** Whether it is known without a position. */
+        boolean ofTrades() {
+            return ordinal() >= BARS_SINCE_EXIT.ordinal();
+        }
 
         private final String words;
         private final Unit unit;
@@ -249,7 +266,11 @@ public final class Program {
 
     /** Tells that there is no position at a row, before that row is taken. */
     public void tellNoPosition(int row) {
-        facts.values().forEach(fact -> fact.tell(row, Double.NaN));
+        facts.forEach((fact, column) -> {
+            if (!fact.ofTrades()) {
+                column.tell(row, Double.NaN);
+            }
+        });
     }
 
     /** Tells a fact of the position at a row, before that row is taken. */
@@ -260,7 +281,7 @@ public final class Program {
         }
     }
 
-    /** Whether a rule asks for a fact of the position. */
+    /** Whether a rule asks for what only the run can tell: of the position, or of trades. */
     public boolean asksForPosition() {
         return !facts.isEmpty();
     }

@@ -215,6 +215,8 @@ final class ValueCompiler {
                     Double.parseDouble(number.NUMBER().getText()),
                     number.TICK() != null || number.TICKS() != null ? Unit.DISTANCE : Unit.NUMBER));
             case RuleParser.SinceEntryContext entry -> fact(entry, Program.Fact.BARS_SINCE_ENTRY);
+            case RuleParser.OwnContext own -> fact(own, Program.Fact.valueOf(
+                    words.toUpperCase(Locale.ROOT).replace(' ', '_')));
             case RuleParser.PositionContext position -> fact(position, position.RESULT() != null
                     ? Program.Fact.OPEN_RESULT
                     : position.BEST() != null ? Program.Fact.BEST_EXCURSION : Program.Fact.WORST_EXCURSION);

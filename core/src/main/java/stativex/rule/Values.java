@@ -139,7 +139,11 @@ final class Values {
 
         @Override
         String absence(int bar) {
-            return Double.isNaN(at(bar)) ? text() + ": there is no position" : "";
+            return !Double.isNaN(at(bar))
+                    ? ""
+                    : text() + (text().endsWith("exit") || text().equals("last result")
+                            ? ": no trade has ended yet"
+                            : ": there is no position");
         }
     }
 

@@ -713,6 +713,17 @@ public class EngineTest {
         strategy.most = Optional.of(new SignalPlan.Most(3, SignalPeriod.DAY));
         assertEquals(decisions(trial(tape.build(), strategy)).stream().filter(d -> d.endsWith("taken")).toList(),
                 List.of("1 taken", "3 taken", "5 taken"));
+        // a trading week is from Monday's to Sunday's trading dates
+        TapeBuilder weeks = new TapeBuilder(40);
+        for (int day : new int[]{3, 4, 7}) {
+            for (int i = 0; i < 6; i++) {
+                weeks.add(Given.at(day, "01:00:00") + i * Given.SECOND, i % 2 == 0 ? 10 : 12, 1, Tape.NONE, Tape.NONE);
+            }
+        }
+        strategy.most = Optional.of(new SignalPlan.Most(4, SignalPeriod.WEEK));
+        assertEquals(decisions(trial(weeks.build(), strategy)),
+                List.of("1 taken", "3 taken", "5 taken", "7 taken", "9 " + limit, "11 " + limit, "13 taken", "15 taken",
+                        "17 taken"));
         // only signals that sent an order count
         strategy.adds = false;
         strategy.maximum = 1;
@@ -807,6 +818,24 @@ public class EngineTest {
             var strategy = Given.strategy().onlyLong("bars since session open = 0 or " + row[0]);
             strategy.adds = true;
             strategy.maximum = 1;
+            String asked = trial(tape, strategy).engine().log().decisions().stream().skip(1)
+                    .map(d -> String.valueOf(d.print())).collect(java.util.stream.Collectors.joining(" "));
+            assertEquals(asked, row[1], (String) row[0]);
+        }
+    }
+
+    @Test
+    public void rulesKnowTheStrategysOwnTrades() {
+        // bars of two prints; bought with print 2 at 12, stopped out with print 4 at 10, in bar 2
+        Tape tape = Given.tape(OPEN, 10, 11, 12, 12, 10, 10, 11, 11, 12, 12);
+        Object[][] expected = {{"bars since exit = 1", "7"}, {"bars since exit = 2 and losses in a row = 1", "9"},
+                {"trades today = 1 and bars since exit = 0", "5"}, {"last result < 0 and bars since exit = 1", "7"},
+                {"result today < 0 and bars since exit = 2", "9"},
+                {"minutes since exit > 0.03 and bars since exit < 2", "7"},
+                {"last result > 0 and bars since exit >= 0", ""}, {"losses in a row > 1", ""}};
+        for (Object[] row : expected) {
+            var strategy = Given.strategy().onlyLong("bars since session open = 0 or " + row[0]);
+            strategy.plan = Given.plan(2);
             String asked = trial(tape, strategy).engine().log().decisions().stream().skip(1)
                     .map(d -> String.valueOf(d.print())).collect(java.util.stream.Collectors.joining(" "));
             assertEquals(asked, row[1], (String) row[0]);

@@ -83,9 +83,10 @@ public class QuietStretchTest {
         String other = draft.type == Order.Type.LIMIT ? "+" : "-";
         boolean priced = draft.type != Order.Type.MARKET;
         String up = List.of("close > open", "close rises through slow", "close > mean",
-                "open result < 4 ticks or close > open").get(dice.nextInt(4));
-        String down = List.of("close < open", "close falls through slow", "close < mean", "bars since entry > 2")
-                .get(dice.nextInt(4));
+                "open result < 4 ticks or close > open", "losses in a row < 2 and close > open",
+                "(minutes since exit > 3 or trades today = 0) and result today > -900").get(dice.nextInt(6));
+        String down = List.of("close < open", "close falls through slow", "close < mean", "bars since entry > 2",
+                "close < open and (bars since exit > 2 or last result > 0)").get(dice.nextInt(5));
         draft.longSide = Optional.of(priced ? Given.rule(up, "close " + sign + " " + away + " ticks") : Given.rule(up));
         draft.shortSide = Optional
                 .of(priced ? Given.rule(down, "close " + other + " " + away + " ticks") : Given.rule(down));
@@ -98,7 +99,7 @@ public class QuietStretchTest {
         draft.goodFor = List.of(new Strategy.GoodFor.Day(), new Strategy.GoodFor.UntilCancelled(),
                 new Strategy.GoodFor.Bars(dice.nextInt(1, 4))).get(dice.nextInt(3));
         draft.most = dice.nextInt(5) == 0
-                ? Optional.of(new SignalPlan.Most(2, SignalPeriod.values()[dice.nextInt(3)]))
+                ? Optional.of(new SignalPlan.Most(2, SignalPeriod.values()[dice.nextInt(4)]))
                 : Optional.empty();
         if (dice.nextInt(8) == 0 && !(draft.barType.get() instanceof BarType.Renko)) {
             draft.evaluate = SignalPlan.Evaluate.EVERY_TRADE;

@@ -29,9 +29,22 @@ final class Picture {
         }).thenCompose(ready -> switch (options.stage()) {
             case "run" -> CompletableFuture.completedFuture(null);
             case "rules" -> rulesStage(window);
+            case "contract" -> contract(window);
             default -> tapeStage(window, options);
         })
                 .thenCompose(ready -> shown(scene, window, options.picture().orElseThrow()));
+    }
+
+    /** Goes to the demo's contract in the Tape stage. */
+    private static CompletableFuture<Void> contract(DeskWindow window) {
+        CompletableFuture<Void> ready = new CompletableFuture<>();
+        Platform.runLater(() -> {
+            window.stage(1);
+            window.tapeStage().showContract();
+            // fields take their size from their contents: a frame later
+            Platform.runLater(() -> ready.complete(null));
+        });
+        return ready;
     }
 
     /** Goes to the Tape stage and waits until its bars are there. */

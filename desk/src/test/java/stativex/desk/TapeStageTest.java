@@ -23,7 +23,9 @@ import javafx.stage.Stage;
 import javafx.stage.Window;
 import org.testfx.util.WaitForAsyncUtils;
 import org.testng.annotations.Test;
+import stativex.desk.chart.ChartBars;
 import stativex.desk.chart.ChartView;
+import stativex.desk.chart.Viewport;
 import stativex.files.DataFolder;
 import stativex.files.DrawingFile;
 import stativex.files.tape.Joins;
@@ -104,6 +106,7 @@ public class TapeStageTest extends DeskTest {
         tapeStage();
         assertEquals(title(), "TDL  400-tick bars");
         assertEquals(bars(), made(new BarType.Ticks(400)));
+        theLastTradingDayIsInView();
         choose("#bar-kind", "renko");
         assertEquals(title(), "TDL  renko 3:6");
         int bricks = made(new BarType.Renko(3, 6));
@@ -129,6 +132,20 @@ public class TapeStageTest extends DeskTest {
         robot.moveTo("#bar-size").scroll(1, VerticalDirection.DOWN);
         barsAreThere();
         assertTrue(title().contains("400-tick") || title().contains("402-tick"), "and so does the wheel: " + title());
+    }
+
+    /** From its first bar on, and what is before it only as far as bars are as wide as usual. */
+    private void theLastTradingDayIsInView() {
+        ChartBars all = fx(() -> chart().model().orElseThrow().bars());
+        Viewport view = chart().viewport();
+        int seen = fx(view::firstSeen);
+        int day = all.count() - 1;
+        while (all.tradingDate(day - 1).equals(all.tradingDate(all.count() - 1))) {
+            day--;
+        }
+        assertTrue(seen <= day, "seen from bar " + seen + ", the day begins with " + day);
+        assertTrue(seen >= day - 1 || fx(view::barWidth) == 8, "bars of " + fx(view::barWidth) + " px from " + seen);
+        assertTrue(fx(view::following));
     }
 
     @Test

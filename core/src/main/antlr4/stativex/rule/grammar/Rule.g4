@@ -50,6 +50,7 @@ atom : NUMBER (TICK | TICKS)?                # number
      | BARS SINCE anchor                     # since
      | TIMES group SINCE anchor              # timesSince
      | TIMES group IN THE LAST NUMBER bars   # timesLast
+     | (BARS SINCE EXIT | MINUTES SINCE EXIT | LAST RESULT | LOSSES IN A ROW | TRADES TODAY | RESULT TODAY)   # own
      | (OPEN RESULT | BEST EXCURSION | WORST EXCURSION)   # position
      | figure NUMBER OF term                 # window
      | DRAWN STRING                          # drawn
@@ -61,7 +62,8 @@ atom : NUMBER (TICK | TICKS)?                # number
 figure : HIGHEST | LOWEST | SUM | AVERAGE | MEDIAN | RANK | PERCENT RANK ;
 name : word ('.' part)* ;
 word : NAME | OPEN | SESSION | DAY | WEEK | MONTH | TIME | ENTRY | RESULT | BEST | WORST | LAST | FIRST | TRUE | FLAT
-     | LEAST | MOST | ABOVE | BELOW | DRAWN | BETWEEN | AFTER | HIGHEST | LOWEST | SUM | AVERAGE | MEDIAN | RANK | PERCENT ;
+     | LEAST | MOST | ABOVE | BELOW | DRAWN | BETWEEN | AFTER | HIGHEST | LOWEST | SUM | AVERAGE | MEDIAN | RANK | PERCENT
+     | EXIT | MINUTES | LOSSES | A | ROW | TRADES | TODAY ;
 part : word | BAR | BARS | RISING | FALLING | TIMES | TICK | TICKS | BEFORE | SINCE | OVER ;
 
 AND : 'and' ;
@@ -112,6 +114,13 @@ FORMING : 'forming' ;
 BAR : 'bar' ;
 BARS : 'bars' ;
 BEFORE : 'before' ;
+EXIT : 'exit' ;
+MINUTES : 'minutes' ;
+LOSSES : 'losses' ;
+A : 'a' ;
+ROW : 'row' ;
+TRADES : 'trades' ;
+TODAY : 'today' ;
 BETWEEN : 'between' ;
 AFTER : 'after' ;
 HIGHEST : 'highest' ;

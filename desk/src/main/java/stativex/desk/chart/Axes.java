@@ -18,13 +18,13 @@ final class Axes {
         return options.own().isPresent() ? TIME + 14 : TIME;
     }
 
-    static void prices(Pen pen, ChartSpace s) {
+    static void prices(Pen pen, ChartSpace s, Gutter gutter) {
+        pen.fill(Palette.PANEL, s.plot(), 0, s.width() - s.plot(), s.height());
         for (long level : s.scale().grid(44, s.options().ticks() ? s.bars().close(s.bars().count() - 1) : 0)) {
             double y = Math.round(s.scale().y(level));
             pen.fill(Palette.FAINT, 0, y, s.plot(), 1);
-            // the tag of the last price stands there instead
-            if (s.model().lastPrice().isEmpty()
-                    || Math.abs(s.scale().y(s.model().lastPrice().get()) - y) > 15) {
+            // figures give way to tags
+            if (gutter.isFree(y)) {
                 pen.rightAligned(s.price(level), Fonts.figures(11), Palette.MUTED, s.width() - 8, y + 4);
             }
         }
@@ -32,22 +32,22 @@ final class Axes {
     }
 
     /** A box with a price on the axis. */
-    static void tag(Pen pen, ChartSpace s, String text, double y, boolean solid) {
+    static void tag(Pen pen, ChartSpace s, String text, double y) {
         double top = Math.round(y) - 9;
-        pen.fill(solid ? Palette.INK : Palette.SLATE, s.plot() + 1, top, s.width() - s.plot() - 1, 18);
+        pen.fill(Palette.SLATE, s.plot() + 1, top, s.width() - s.plot() - 1, 18);
         pen.rightAligned(text, Fonts.figures(11), Palette.CHART, s.width() - 8, top + 13);
     }
 
     /** Dashed where a session begins, hatched where prints are missing inside one. */
     static void breaks(Pen pen, ChartSpace s) {
-        double free = s.left();
+        double free = 0;
         for (int bar = Math.max(1, s.first()); bar <= s.last(); bar += s.step()) {
             ChartBars.Break before = before(s, bar);
             double x = Math.round(s.viewport().x(bar)) + 0.5;
             if (before == ChartBars.Break.SESSION && x > free) {
                 pen.line(Palette.RULE, 1, x, 0, x, s.priceHeight(), 3, 3);
                 free = x + 8;
-            } else if (before == ChartBars.Break.GAP && x > s.left()) {
+            } else if (before == ChartBars.Break.GAP && x > 0) {
                 double wide = Math.max(3, s.viewport().barWidth() * 0.34);
                 pen.hatch(Palette.LANE, x - wide / 2, 0, wide, s.priceHeight());
                 if (s.viewport().barWidth() > 4) {
@@ -72,7 +72,7 @@ final class Axes {
         double top = s.height() - height(s.options());
         int count = s.last() - s.first() + 1;
         boolean days = count > 1 && s.bars().start(s.last()) - s.bars().start(s.first()) > 5 * 86_400 * TapeTime.SECOND;
-        double free = s.left() + 4;
+        double free = 4;
         for (int bar = s.first(); bar <= s.last(); bar += s.step()) {
             boolean newDay = bar == 0
                     || !s.bars().tradingDate(bar).equals(s.bars().tradingDate(Math.max(0, bar - s.step())));
@@ -97,10 +97,9 @@ final class Axes {
                 }
             }
         }
-        s.options().own().ifPresent(zone -> {
-            pen.rightAligned(Format.city(s.bars().zone()), Fonts.words(9.5), Palette.MUTED, s.width() - 8, top + 15);
-            pen.rightAligned(Format.city(zone), Fonts.words(9.5), Palette.MUTED, s.width() - 8, top + 29);
-        });
+        pen.text(Format.city(s.bars().zone()), Fonts.words(10), Palette.MUTED, s.plot() + 20, top + 15);
+        s.options().own().ifPresent(
+                zone -> pen.text(Format.city(zone), Fonts.words(10), Palette.MUTED, s.plot() + 20, top + 29));
     }
 
     /** The time under the crosshair. */

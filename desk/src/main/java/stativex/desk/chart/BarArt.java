@@ -38,7 +38,7 @@ final class BarArt {
 
     private static void columns(Pen pen, ChartSpace s) {
         int from = s.first();
-        for (int x = (int) s.left(); x < s.plot() && from <= s.last(); x++) {
+        for (int x = 0; x < s.plot() && from <= s.last(); x++) {
             int to = Math.min(s.last() + 1, s.viewport().barAt(x + 1));
             if (to > from) {
                 double high = Math.round(s.scale().y(s.bars().highest(from, to)));

@@ -154,6 +154,16 @@ public final class ChartBars {
                 : contract.calendar().tradingDate(start(bar)).orElse(LocalDate.EPOCH);
     }
 
+    /** The first bar of the last trading day; there is at least one bar. */
+    int lastDay() {
+        int bar = count() - 1;
+        LocalDate day = tradingDate(bar);
+        while (bar > 0 && tradingDate(bar - 1).equals(day)) {
+            bar--;
+        }
+        return bar;
+    }
+
     /** Where the next renko brick would close upward and downward; empty for other bars. */
     Optional<long[]> nextCloses() {
         return series.filter(s -> s.count() > 0 && (s.nextUp(s.count() - 1) != 0 || s.nextDown(s.count() - 1) != 0))

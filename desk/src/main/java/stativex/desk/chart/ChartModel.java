@@ -6,6 +6,8 @@ import stativex.engine.Decision;
 import stativex.engine.Snapshot;
 import stativex.engine.Trade;
 import stativex.market.Side;
+import stativex.order.FillReason;
+import stativex.order.Owner;
 import stativex.trial.Inputs;
 
 /**
@@ -29,7 +31,8 @@ public record ChartModel(ChartBars bars, List<Snapshot.StudyView> studies, Optio
     }
 
     /** A strategy's trades and decisions. */
-    public record StrategyLayer(Snapshot.StrategyView view, List<Trade> trades, List<Decision> decisions) {}
+    public record StrategyLayer(Snapshot.StrategyView view, List<Trade> trades, List<Decision> decisions,
+            List<Snapshot.OrderView> entries) {}
 
     /** The chart of strategy {@code index} as it stands in a snapshot. */
     public static ChartModel of(Inputs inputs, Snapshot snapshot, int index) {
@@ -37,7 +40,20 @@ public record ChartModel(ChartBars bars, List<Snapshot.StudyView> studies, Optio
         return new ChartModel(
                 ChartBars.live(inputs.contract(), inputs.tape(), strategy.bars(), strategy.forming()),
                 strategy.studies(), snapshot.lastPrice(), Optional.of(new StrategyLayer(strategy,
-                        strategy.trades(), strategy.decisions())));
+                        strategy.trades(), strategy.decisions(), entries(snapshot, index))));
+    }
+
+    /** Entries of a strategy that may still be filled. */
+    private static List<Snapshot.OrderView> entries(Snapshot snapshot, int index) {
+        return snapshot.orders().stream()
+                .filter(order -> order.state().live() && order.reason() instanceof FillReason.Entry
+                        && order.owner().equals(new Owner.Strategy(index)))
+                .toList();
+    }
+
+    /** Entries that rest. */
+    List<Snapshot.OrderView> entries() {
+        return strategy.map(StrategyLayer::entries).orElse(List.of());
     }
 
     /** The position the strategy has. */

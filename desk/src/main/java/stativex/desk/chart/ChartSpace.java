@@ -17,11 +17,6 @@ record ChartSpace(ChartModel model, ChartOptions options, Viewport viewport, Pri
         return model.bars();
     }
 
-    /** Left end of the area that holds bars. */
-    double left() {
-        return viewport.left();
-    }
-
     /** How many bars share a pixel: loops take one of so many. */
     int step() {
         return Math.max(1, (int) Math.floor(1 / viewport.barWidth()));

@@ -27,8 +27,8 @@ import stativex.market.Drawing;
  * Escape lets go.
  */
 public final class ChartView extends Sketch {
-    /** Width of the price axis; whatever stands under the chart keeps it free too. */
-    public static final double AXIS = 74;
+    /** Width of the gutter; whatever stands under the chart keeps it free too. */
+    public static final double AXIS = Gutter.WIDTH;
     /** However low the chart is, what it draws of prices has some height. */
     private static final double LEAST_PRICE = 24;
 
@@ -63,6 +63,7 @@ public final class ChartView extends Sketch {
     private double lastY;
     private boolean dragged;
     private boolean drawingHeld;
+    private boolean dayWanted;
 
     /** @param viewport shared with what is drawn under the chart */
     public ChartView(Viewport viewport) {
@@ -178,6 +179,12 @@ public final class ChartView extends Sketch {
         repaint();
     }
 
+    /** Shows the last trading day, as a first look at a tape. */
+    public void lastDay() {
+        dayWanted = true;
+        changed();
+    }
+
     /** Whether the price axis fits the bars in view by itself. */
     public boolean fitsPrices() {
         return held.isEmpty();
@@ -216,7 +223,7 @@ public final class ChartView extends Sketch {
     }
 
     private void point(double x, double y) {
-        cursorBar = x < viewport.left() || x > viewport.plotWidth() ? -1 : Math.min(viewport.barAt(x), count() - 1);
+        cursorBar = x < 0 || x > viewport.plotWidth() ? -1 : Math.min(viewport.barAt(x), count() - 1);
         cursorY = y;
         tellLink();
         changed();
@@ -400,10 +407,11 @@ public final class ChartView extends Sketch {
         }
         ChartSpace s = space(model.orElseThrow(), width, height);
         painted = Optional.of(s);
-        Axes.prices(pen, s);
+        Gutter gutter = gutter(s);
+        Axes.prices(pen, s, gutter);
         Axes.breaks(pen, s);
         panels.draw(pen, s);
-        pen.clip(s.left(), 0, s.plot() - s.left(), s.priceHeight() + 4);
+        pen.clip(0, 0, s.plot(), s.priceHeight() + 4);
         if (FlowArt.fits(s)) {
             FlowArt.draw(pen, s);
         } else {
@@ -412,29 +420,44 @@ public final class ChartView extends Sketch {
         StudyLines.draw(pen, s);
         drawings.ifPresent(d -> d.draw(pen, s));
         pen.unclip();
-        pen.clip(s.left() - Pins.REACH, 0, s.plot() - s.left() + Pins.REACH, s.priceHeight() + 4);
+        pen.clip(-Pins.REACH, 0, s.plot() + Pins.REACH, s.priceHeight() + 4);
         pins.draw(pen, s);
-        pen.unclip();
-        StudyLines.names(pen, s);
-        s.model().position().ifPresent(p -> TradeArt.draw(pen, s, p));
+        TradeArt.draw(pen, s);
         s.bars().nextCloses().ifPresent(next -> nextCloses(pen, s, next));
-        s.model().lastPrice().filter(s.scale()::shows)
-                .ifPresent(
-                        price -> Axes.tag(pen, s, Format.price(s.bars().contract(), price), s.scale().y(price), true));
+        pen.unclip();
+        gutter.draw(pen, s.plot(), s.width());
         Axes.times(pen, s);
         crosshair(pen, s);
         opened.flatMap(pins::again).ifPresent(pin -> pins.callout(pen, pin, s.plot()));
     }
 
+    /** Every row that stands beside the prices. */
+    private Gutter gutter(ChartSpace s) {
+        Gutter gutter = new Gutter();
+        StudyLines.rows(s, gutter, cursorBar());
+        TradeArt.rows(s, gutter);
+        drawings.ifPresent(d -> d.rows(s, gutter));
+        s.bars().nextCloses().ifPresent(next -> {
+            for (int i = 0; i < 2; i++) {
+                if (s.scale().shows(next[i])) {
+                    gutter.plain(i == 0 ? "next up" : "next down", Format.price(s.bars().contract(), next[i]),
+                            s.scale().y(next[i]), Palette.SLATE);
+                }
+            }
+        });
+        s.model().lastPrice().filter(s.scale()::shows).ifPresent(
+                price -> gutter.solid("last", Format.price(s.bars().contract(), price), s.scale().y(price)));
+        gutter.settle(2, s.priceHeight());
+        return gutter;
+    }
+
     /** The two prices at which the brick under way can close. */
     private static void nextCloses(Pen pen, ChartSpace s, long[] next) {
         double from = s.viewport().x(s.bars().count()) + 4;
-        for (int i = 0; i < 2; i++) {
-            double y = Math.round(s.scale().y(next[i])) + 0.5;
-            if (from < s.plot() - 20 && s.scale().shows(next[i])) {
+        for (long price : next) {
+            double y = Math.round(s.scale().y(price)) + 0.5;
+            if (from < s.plot() && s.scale().shows(price)) {
                 pen.line(Palette.SLATE, 1, from, y, s.plot(), y, 4, 3);
-                pen.rightAligned("next " + (i == 0 ? "up " : "down ") + Format.price(s.bars().contract(), next[i]),
-                        Fonts.words(10), Palette.MUTED, s.plot() - 4, i == 0 ? y - 4 : y + 12);
             }
         }
     }
@@ -443,7 +466,11 @@ public final class ChartView extends Sketch {
         double plot = width - AXIS;
         panels = Panels.fitting(m, options, height - Axes.height(options));
         double priceHeight = Math.max(LEAST_PRICE, height - Axes.height(options) - panels.height());
-        viewport.newest(m.bars().count(), room(m));
+        if (dayWanted) {
+            viewport.followAll(m.bars().count() - m.bars().lastDay(), ROOM);
+            dayWanted = false;
+        }
+        viewport.newest(m.bars().count(), ROOM);
         int first = viewport.firstBar();
         int last = Math.clamp(viewport.barAt(plot), 0, m.bars().count() - 1);
         first = Math.min(first, last);
@@ -453,11 +480,8 @@ public final class ChartView extends Sketch {
         return new ChartSpace(m, options, viewport, scale, first, last, plot, priceHeight, width, height);
     }
 
-    /** What is kept free beside the newest bar: for the boxes of an open position, for names of studies and drawn lines. */
-    private double room(ChartModel m) {
-        double names = viewport.left() > 0 && m.bars().nextCloses().isEmpty() ? 44 : 104;
-        return m.position().isPresent() ? names + 158 : names;
-    }
+    /** What is kept free beside the newest bar: the brick or bar that comes next, and lines to tags. */
+    private static final double ROOM = 12;
 
     /** Bars and the open trade decide what the price axis shows; studies far off do not. */
     private static PriceScale fitting(ChartModel m, int first, int last, double height) {
@@ -482,15 +506,12 @@ public final class ChartView extends Sketch {
             return;
         }
         double x = Math.round(viewport.centre(cursorBar)) + 0.5;
-        if (x < s.left()) {
-            return;
-        }
         pen.line(Palette.SLATE, 1, x, 0, x, s.height() - Axes.height(options), 2, 2);
         Axes.time(pen, s, cursorBar, x);
         if (cursorY > 0 && cursorY < s.priceHeight()) {
             double y = Math.round(cursorY) + 0.5;
-            pen.line(Palette.SLATE, 1, s.left(), y, s.plot(), y, 2, 2);
-            Axes.tag(pen, s, s.price(Math.round(s.scale().price(cursorY))), y, false);
+            pen.line(Palette.SLATE, 1, 0, y, s.plot(), y, 2, 2);
+            Axes.tag(pen, s, s.price(Math.round(s.scale().price(cursorY))), y);
             if (slopeBegun.isPresent()) {
                 pen.line(Palette.INK, 1, viewport.centre(s.bars().barAt(slopeBegun.get().time())),
                         s.scale().y(slopeBegun.get().price()), x, y, 4, 3);

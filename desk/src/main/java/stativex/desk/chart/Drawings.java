@@ -8,6 +8,7 @@ import java.util.Optional;
 import java.util.function.Consumer;
 import stativex.desk.draw.Pen;
 import stativex.desk.look.Fonts;
+import stativex.desk.look.Format;
 import stativex.desk.look.Palette;
 import stativex.market.Drawing;
 
@@ -194,7 +195,7 @@ public final class Drawings {
     void draw(Pen pen, ChartSpace s) {
         long newest = s.bars().end(s.bars().count() - 1);
         for (int i = 0; i < drawings.size(); i++) {
-            if (drawings.get(i) instanceof Drawing.Marker m && (m.time() > newest || x(s, m.time()) < s.left())
+            if (drawings.get(i) instanceof Drawing.Marker m && (m.time() > newest || x(s, m.time()) < 0)
                     || drawings.get(i) instanceof Drawing.Slope l && Math.max(l.time1(), l.time2()) > newest) {
                 // a replay has not come that far, or the bars in view begin later
                 continue;
@@ -205,7 +206,6 @@ public final class Drawings {
                 case Drawing.Level level -> {
                     double y = Math.round(s.scale().y(level.price())) + 0.5;
                     pen.line(Palette.INK, weight, 0, y, s.plot(), y);
-                    name(pen, level.name(), s.plot() - 6 - pen.width(level.name(), Fonts.words(10.5)), y - 5);
                 }
                 case Drawing.Marker marker -> {
                     double x = x(s, marker.time());
@@ -231,10 +231,34 @@ public final class Drawings {
             pen.frame(Palette.INK, x1 - 3, y1 - 3, 7, 7);
             pen.frame(Palette.INK, x2 - 3, y2 - 3, 7, 7);
         }
-        // at the right end, where no bars stand
-        double at = s.plot() - 6 - pen.width(slope.name(), Fonts.words(10.5));
-        double there = x2 == x1 ? y2 : y1 + (y2 - y1) * (at - x1) / (x2 - x1);
-        name(pen, slope.name(), at, there - 6);
+    }
+
+    /** A row for each line, with its price where the bars end. */
+    void rows(ChartSpace s, Gutter gutter) {
+        long newest = s.bars().end(s.bars().count() - 1);
+        for (Drawing drawing : drawings) {
+            switch (drawing) {
+                case Drawing.Level level -> row(s, gutter, level.name(), level.price());
+                case Drawing.Slope slope -> {
+                    double x1 = x(s, slope.time1());
+                    double x2 = x(s, slope.time2());
+                    double y = s.scale().y(slope.price1()) + (s.scale().y(slope.price2()) - s.scale().y(slope.price1()))
+                            * (s.plot() - x1) / (x2 - x1);
+                    if (Math.max(slope.time1(), slope.time2()) <= newest && x1 != x2) {
+                        row(s, gutter, slope.name(), Math.round(s.scale().price(y)));
+                    }
+                }
+                case Drawing.Marker ignored -> {
+                    // its name stands beside it
+                }
+            }
+        }
+    }
+
+    private static void row(ChartSpace s, Gutter gutter, String name, long price) {
+        if (s.scale().shows(price)) {
+            gutter.plain(name, Format.price(s.bars().contract(), price), s.scale().y(price), Palette.INK);
+        }
     }
 
     /** A name on paper of its own, so that it can be read over bars and lines. */

@@ -4,6 +4,8 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.IntConsumer;
 import javafx.scene.control.Tooltip;
+import javafx.scene.paint.Color;
+import javafx.scene.text.Font;
 import stativex.desk.draw.Pen;
 import stativex.desk.look.Fonts;
 import stativex.desk.look.Palette;
@@ -19,17 +21,15 @@ import stativex.rule.Truth;
  */
 public final class LanesView extends Sketch {
     private static final double LANE = 16;
-    /** Width of the names; bars begin right of it, in the chart above too. */
-    public static final double NAMES = 140;
-
     private final Viewport viewport;
     private List<Snapshot.Lane> lanes = List.of();
     private Side side = Side.LONG;
+    private boolean unread;
     private Optional<Integer> cursor = Optional.empty();
     private Optional<Integer> chosen = Optional.empty();
     private Optional<Tooltip> whole = Optional.empty();
 
-    /** @param viewport of the chart above, whose bars begin right of the names */
+    /** @param viewport of the chart above, under whose bars the cells lie */
     public LanesView(Viewport viewport) {
         this.viewport = viewport;
         setOnMouseMoved(e -> tip(e.getX(), e.getY()));
@@ -38,7 +38,7 @@ public final class LanesView extends Sketch {
     /** A condition whose name has no room is read by pointing at it. */
     private void tip(double x, double y) {
         int at = (int) (y / lane(getHeight()));
-        String words = x < NAMES && at < lanes.size() - 1 ? lanes.get(at).text() : "";
+        String words = x > getWidth() - ChartView.AXIS && at < lanes.size() - 1 ? lanes.get(at).text() : "";
         if (!words.equals(whole.map(Tooltip::getText).orElse(""))) {
             whole.ifPresent(there -> Tooltip.uninstall(this, there));
             whole = words.isEmpty() ? Optional.empty() : Optional.of(new Tooltip(words));
@@ -59,7 +59,8 @@ public final class LanesView extends Sketch {
     public void onChoose(IntConsumer told) {
         setOnMouseClicked(e -> {
             int bar = viewport.barAt(e.getX());
-            if (e.getX() > NAMES && !lanes.isEmpty() && bar >= 0 && bar < lanes.getFirst().truth().count()) {
+            if (e.getX() < getWidth() - ChartView.AXIS && !lanes.isEmpty() && bar >= 0
+                    && bar < lanes.getFirst().truth().count()) {
                 told.accept(bar);
             }
         });
@@ -78,6 +79,11 @@ public final class LanesView extends Sketch {
         chosen = chosenBar;
         setAccessibleText("Why lanes, " + side.word() + ": " + words());
         repaint();
+    }
+
+    /** Whether there is a rule that does not read, where there are no lanes. */
+    public void unread(boolean is) {
+        unread = is;
     }
 
     /** How each condition stands at the newest bar, for those who cannot see the cells. */
@@ -101,33 +107,41 @@ public final class LanesView extends Sketch {
     @Override
     protected void paint(Pen pen, double width, double height) {
         if (lanes.isEmpty()) {
-            pen.text("This strategy has no rule for " + side.word() + ".", Fonts.words(11), Palette.MUTED, 14, 16);
+            pen.text(
+                    unread
+                            ? "The " + side.word() + " rule does not read yet."
+                            : "This strategy has no rule for " + side.word() + ".",
+                    Fonts.words(11), Palette.MUTED, 14, 16);
             return;
         }
         double plot = width - ChartView.AXIS;
+        pen.fill(Palette.RULE, plot, 0, 1, height);
         double lane = lane(height);
         for (int i = 0; i < lanes.size(); i++) {
             boolean all = i == lanes.size() - 1;
             double y = Math.round(i * lane);
             String name = all ? "all of them" : lanes.get(i).text();
-            pen.text(fit(pen, name, NAMES - 18), all ? Fonts.bold(11) : Fonts.words(11),
-                    all ? Palette.AUTOMATION : Palette.INK, 14, y + 12);
-            pen.clip(NAMES, 0, Math.max(0, plot - NAMES), height);
+            Font font = all ? Fonts.bold(10.5) : Fonts.words(10.5);
+            Color ink = all ? Palette.AUTOMATION : Palette.INK;
+            String count = trueOf(lanes.get(i));
+            pen.rightAligned(count, font, ink, width - 8, y + 12);
+            pen.text(Gutter.fit(pen, name, font, width - 16 - pen.width(count, font) - plot - 12), font, ink, plot + 12,
+                    y + 12);
+            pen.clip(0, 0, Math.max(0, plot), height);
             cells(pen, lanes.get(i), y + 2, lane - 4, all);
             forming(pen, lanes.get(i), y + 2, lane - 4, all);
             pen.unclip();
-            pen.rightAligned(trueOf(lanes.get(i)), Fonts.figures(10), Palette.MUTED, width - 8, y + 12);
         }
         chosen.ifPresent(bar -> {
             double x = Math.round(viewport.centre(bar));
-            if (x > NAMES && x < plot) {
+            if (x > 0 && x < plot) {
                 double half = Math.max(2, Math.floor(viewport.barWidth() / 2));
                 pen.frame(Palette.AUTOMATION, x - half - 1, 0, 2 * half + 2, height - 1);
             }
         });
         cursor.ifPresent(bar -> {
             double x = Math.round(viewport.centre(bar)) + 0.5;
-            if (x > NAMES) {
+            if (x > 0 && x < plot) {
                 pen.line(Palette.SLATE, 1, x, 0, x, height, 2, 2);
             }
         });
@@ -167,21 +181,10 @@ public final class LanesView extends Sketch {
         }
     }
 
-    /** {@code 7/58}: true on 7 of the 58 bars in view. */
+    /** {@code 7 of 58}: true on 7 of the 58 bars in view. */
     private String trueOf(Snapshot.Lane lane) {
         int first = viewport.firstSeen();
         int last = viewport.lastSeen(lane.truth().count());
-        return lane.held(first, last) + "/" + Math.max(0, last - first + 1);
-    }
-
-    private static String fit(Pen pen, String text, double width) {
-        if (pen.width(text, Fonts.words(11)) <= width) {
-            return text;
-        }
-        String shorter = text;
-        while (shorter.length() > 1 && pen.width(shorter + "…", Fonts.words(11)) > width) {
-            shorter = shorter.substring(0, shorter.length() - 1);
-        }
-        return shorter + "…";
+        return lane.held(first, last) + " of " + Math.max(0, last - first + 1);
     }
 }

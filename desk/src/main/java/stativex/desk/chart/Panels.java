@@ -76,13 +76,21 @@ final class Panels {
         }
     }
 
+    /** A panel's name and figure in the gutter. */
+    static void title(Pen pen, ChartSpace s, String name, String figure, double y) {
+        double right = s.width() - 8;
+        pen.rightAligned(figure, Fonts.words(10), Palette.MUTED, right, y);
+        pen.text(Gutter.fit(pen, name, Fonts.words(10), right - pen.width(figure, Fonts.words(10)) - s.plot() - 26),
+                Fonts.words(10), Palette.MUTED, s.plot() + 20, y);
+    }
+
     private static void volume(Pen pen, ChartSpace s, double top) {
         long most = Math.max(1, s.bars().mostVolume(s.first(), s.last() + 1));
         double body = s.body();
-        pen.clip(s.left(), top, s.plot() - s.left(), VOLUME);
+        pen.clip(0, top, s.plot(), VOLUME);
         if (s.viewport().barWidth() < 1) {
             int from = s.first();
-            for (int x = (int) s.left(); x < s.plot() && from <= s.last(); x++) {
+            for (int x = 0; x < s.plot() && from <= s.last(); x++) {
                 int to = Math.min(s.last() + 1, s.viewport().barAt(x + 1));
                 if (to > from) {
                     double h = Math.max(1, Math.round((VOLUME - 12) * s.bars().mostVolume(from, to) / most));
@@ -98,7 +106,7 @@ final class Panels {
         }
         pen.unclip();
         pen.fill(Palette.RULE, 0, top + VOLUME, s.plot(), 1);
-        pen.text("volume, most " + Format.grouped(Long.toString(most)), Fonts.words(10), Palette.MUTED, 8, top + 8);
+        title(pen, s, "volume", "most " + Format.grouped(Long.toString(most)), top + VOLUME - 6);
     }
 
     /** Buyers solid above the line, sellers hollow below it. */
@@ -110,7 +118,7 @@ final class Panels {
         double middle = Math.round(top + DELTA / 2 + 4);
         double reach = DELTA / 2 - 9;
         double body = s.body();
-        pen.clip(s.left(), top, s.plot() - s.left(), DELTA);
+        pen.clip(0, top, s.plot(), DELTA);
         for (int bar = s.first(); bar <= s.last(); bar += s.step()) {
             long delta = s.bars().delta(bar);
             double h = Math.round(reach * Math.abs(delta) / most);
@@ -123,9 +131,9 @@ final class Panels {
                 pen.frame(Palette.SLATE, x, middle + 1, body, Math.max(2, h));
             }
         }
-        pen.fill(Palette.RULE, s.left(), middle, s.plot() - s.left(), 1);
+        pen.fill(Palette.RULE, 0, middle, s.plot(), 1);
         pen.unclip();
         pen.fill(Palette.RULE, 0, top + DELTA, s.plot(), 1);
-        pen.text("delta, most " + Format.grouped(Long.toString(most)), Fonts.words(10), Palette.MUTED, 8, top + 12);
+        title(pen, s, "delta", "most " + Format.grouped(Long.toString(most)), top + 12);
     }
 }

@@ -59,7 +59,7 @@ final class StudyPanelArt {
             for (Unit unit : List.of(Unit.NUMBER, Unit.DISTANCE)) {
                 numbers(pen, s, unit, top, foot);
             }
-            pen.text(title(), Fonts.words(10), Palette.MUTED, 8, top + 12);
+            Panels.title(pen, s, title(), "", top + (foot - top) / 2 + 4);
         }
         for (int i = 0; i < flags.size(); i++) {
             flag(pen, s, flags.get(i), foot + i * ROW - (numbers.isEmpty() ? 3 : 2));
@@ -93,9 +93,9 @@ final class StudyPanelArt {
         }
         double room = Math.max(4, foot - top - 22);
         double scale = room / Math.max(1e-9, highest - lowest);
-        pen.clip(s.left(), top, s.plot() - s.left(), foot - top);
+        pen.clip(0, top, s.plot(), foot - top);
         if (lowest < 0 && highest > 0) {
-            pen.fill(Palette.FAINT, s.left(), Math.round(foot - 6 + lowest * scale), s.plot() - s.left(), 1);
+            pen.fill(Palette.FAINT, 0, Math.round(foot - 6 + lowest * scale), s.plot(), 1);
         }
         for (int i = 0; i < lines.size(); i++) {
             line(pen, s, lines.get(i), StudyLines.DASHES[i % StudyLines.DASHES.length], foot - 6 + lowest * scale,
@@ -141,7 +141,7 @@ final class StudyPanelArt {
     private void flag(Pen pen, ChartSpace s, Snapshot.StudyView flag, double top) {
         int last = Math.min(s.last(), flag.values().count() - 1);
         double wide = Math.max(1, Math.floor(s.viewport().barWidth()) - (s.viewport().barWidth() >= 4 ? 2 : 0));
-        pen.clip(s.left(), top, s.plot() - s.left(), ROW);
+        pen.clip(0, top, s.plot(), ROW);
         for (int bar = s.first(); bar <= last; bar += s.step()) {
             double value = flag.values().get(bar);
             double x = Math.round(s.viewport().centre(bar) - wide / 2);
@@ -152,6 +152,6 @@ final class StudyPanelArt {
             }
         }
         pen.unclip();
-        pen.text(flag.name(), Fonts.words(9.5), Palette.MUTED, 8, top + 9);
+        Panels.title(pen, s, flag.name(), "", top + 9);
     }
 }

@@ -1,40 +1,67 @@
 package stativex.desk.chart;
 
+import javafx.scene.paint.Color;
 import stativex.desk.draw.Pen;
-import stativex.desk.look.Fonts;
 import stativex.desk.look.Format;
 import stativex.desk.look.Palette;
 import stativex.engine.Snapshot;
+import stativex.files.ResultWords;
 import stativex.market.Side;
 
-/** The open trade: average, stop and targets as labelled lines right of the bars. */
+/** The open trade and entries at rest: dashed from where bars end, each with a tag in the gutter. */
 final class TradeArt {
     private TradeArt() {}
 
-    static void draw(Pen pen, ChartSpace s, Snapshot.PositionView p) {
-        LabelStack labels = new LabelStack();
-        boolean isLong = p.side() == Side.LONG;
-        double average = (double) p.averageSum() / p.averageQuantity();
-        labels.add((isLong ? "LONG " : "SHORT ") + p.open() + " @ " + Format.grouped(
-                s.bars().contract().meanText(p.averageSum(), p.averageQuantity())),
-                isLong ? Palette.LONG : Palette.SHORT,
-                isLong ? Palette.LONG : Palette.SHORT_TEXT, s.scale().y(average), true);
-        p.stop().ifPresent(stop -> {
-            long now = distance(p, stop);
-            long initial = s.model().openTrade().flatMap(t -> t.initialStop()).orElse(0L);
-            String from = -initial == now ? "" : Format.ticks(-initial) + " → ";
-            labels.add("STOP " + p.open() + "  " + from + Format.ticks(now), Palette.TRIP, Palette.TRIP,
-                    s.scale().y(stop), false);
+    /** Lines from the newest bar to the gutter. */
+    static void draw(Pen pen, ChartSpace s) {
+        s.model().position().ifPresent(p -> {
+            line(pen, s, (double) p.averageSum() / p.averageQuantity(), side(p.side() == Side.LONG), true);
+            p.stop().ifPresent(stop -> line(pen, s, stop, Palette.TRIP, false));
+            p.targets().forEach(target -> line(pen, s, target.price().orElseThrow(), Palette.INK, true));
         });
-        for (Snapshot.OrderView target : p.targets()) {
-            long price = target.price().orElseThrow();
-            labels.add("TARGET " + target.rest() + "  " + Format.ticks(distance(p, price)), Palette.INK, Palette.INK,
-                    s.scale().y(price), true);
+        s.model().entries()
+                .forEach(entry -> entry.price().ifPresent(price -> line(pen, s, price, Palette.AUTOMATION, true)));
+    }
+
+    private static Color side(boolean isLong) {
+        return isLong ? Palette.LONG : Palette.SHORT;
+    }
+
+    private static void line(Pen pen, ChartSpace s, double price, Color color, boolean dashed) {
+        double y = Math.round(s.scale().y(price)) + 0.5;
+        double from = Math.min(s.viewport().x(s.bars().count()) + 2, s.plot() - 12);
+        if (dashed) {
+            pen.line(color, 1, from, y, s.plot(), y, 4, 3);
+        } else {
+            pen.line(color, 1, from, y, s.plot(), y);
         }
-        double newest = s.viewport().x(s.bars().count());
-        // the lines begin right of the studies' names, where those stand beside the newest bar
-        double from = newest + (s.left() > 0 ? 6 : 80);
-        labels.draw(pen, Fonts.figures(11), Math.min(from, s.plot() - 40), s.plot() - 4, 2, s.priceHeight());
+    }
+
+    static void rows(ChartSpace s, Gutter gutter) {
+        s.model().position().ifPresent(p -> {
+            boolean isLong = p.side() == Side.LONG;
+            gutter.framed((isLong ? "LONG " : "SHORT ") + p.open(),
+                    "@ " + Format.grouped(s.bars().contract().meanText(p.averageSum(), p.averageQuantity())),
+                    s.scale().y((double) p.averageSum() / p.averageQuantity()), side(isLong),
+                    isLong ? Palette.LONG : Palette.SHORT_TEXT);
+            p.stop().ifPresent(stop -> {
+                long now = distance(p, stop);
+                long initial = s.model().openTrade().flatMap(t -> t.initialStop()).orElse(0L);
+                String from = -initial == now ? "" : Format.signed(-initial) + " → ";
+                gutter.framed("STOP", from + Format.ticks(now), s.scale().y(stop), Palette.TRIP, Palette.TRIP);
+            });
+            for (Snapshot.OrderView target : p.targets()) {
+                long price = target.price().orElseThrow();
+                gutter.framed("TARGET " + target.rest(), Format.ticks(distance(p, price)), s.scale().y(price),
+                        Palette.INK,
+                        Palette.INK);
+            }
+        });
+        for (Snapshot.OrderView entry : s.model().entries()) {
+            entry.price().ifPresent(price -> gutter.framed((entry.buy() ? "BUY " : "SELL ") + entry.rest() + " "
+                    + ResultWords.of(entry.type()), Format.price(s.bars().contract(), price), s.scale().y(price),
+                    Palette.AUTOMATION, Palette.AUTOMATION));
+        }
     }
 
     private static long distance(Snapshot.PositionView p, long price) {

@@ -7,35 +7,19 @@ package stativex.desk.chart;
 public final class Viewport {
     private static final double NARROWEST = 0.0004;
     private static final double WIDEST = 200;
+    private static final double USUAL = 8;
 
-    private double barWidth = 9;
+    private double barWidth = USUAL;
     private double rightBar;
     private boolean following = true;
     private double plotWidth = 600;
-    private final double left;
 
-    /** Bars begin at the left edge. */
-    public Viewport() {
-        this(0);
-    }
-
-    /**
-     * Starts at the newest bar.
-     *
-     * @param left pixels at the left edge that hold no bars: names of what stands under the chart
-     */
-    public Viewport(double left) {
-        this.left = left;
-    }
-
-    /** Where bars begin, pixels. */
-    public double left() {
-        return left;
-    }
+    /** Starts at the newest bar. */
+    public Viewport() {}
 
     /** Right end of the area that holds bars, pixels. */
     public void plotWidth(double pixels) {
-        plotWidth = Math.max(left + 50, pixels);
+        plotWidth = Math.max(50, pixels);
     }
 
     public double plotWidth() {
@@ -78,12 +62,12 @@ public final class Viewport {
 
     /** The first bar of which a part is in view. */
     public int firstBar() {
-        return Math.max(0, barAt(left));
+        return Math.max(0, barAt(0));
     }
 
     /** The first bar that counts as seen: its middle is in view. */
     public int firstSeen() {
-        return Math.max(0, barAt(left + barWidth / 2));
+        return Math.max(0, barAt(barWidth / 2));
     }
 
     /** The last of so many bars that counts as seen; below {@link #firstSeen()} when none is. */
@@ -104,14 +88,14 @@ public final class Viewport {
     public void drag(double pixels, double bars) {
         rightBar -= pixels / barWidth;
         following = false;
-        rightBar = Math.min(rightBar, bars + (plotWidth - left) / barWidth * 0.7);
+        rightBar = Math.min(rightBar, bars + plotWidth / barWidth * 0.7);
         rightBar = Math.max(rightBar, Math.min(bars, 5));
     }
 
     /** Shows {@code count} bars, the last of them at the right edge, and stays there. */
     public void show(double count, double last) {
         following = false;
-        barWidth = Math.clamp((plotWidth - left) / Math.max(1, count), NARROWEST, WIDEST);
+        barWidth = Math.clamp(plotWidth / Math.max(1, count), NARROWEST, WIDEST);
         rightBar = last + 1;
     }
 
@@ -121,6 +105,12 @@ public final class Viewport {
         rightBar = bar + 1;
     }
 
+    /** The newest {@code count} bars, none wider than usual, {@code margin} pixels from the right edge; follows. */
+    public void followAll(double count, double margin) {
+        following = true;
+        barWidth = Math.clamp((plotWidth - margin) / Math.max(1, count), NARROWEST, USUAL);
+    }
+
     /** All bars, from edge to edge. */
     public void fit(double bars) {
         show(bars + 1, bars);
@@ -128,8 +118,8 @@ public final class Viewport {
 
     /** Brings a bar into view. */
     public void reveal(int bar, double bars) {
-        if (x(bar) < left) {
-            drag(left - x(bar) + 4, bars);
+        if (x(bar) < 0) {
+            drag(4 - x(bar), bars);
         } else if (x(bar) + barWidth > plotWidth) {
             drag(plotWidth - x(bar) - barWidth - 4, bars);
         }

@@ -3,7 +3,7 @@ package stativex.desk.look;
 import java.util.List;
 import javafx.scene.text.Font;
 
-/** The shipped fonts: B612 for words, B612 Mono for figures (SIL Open Font License, beside the files). */
+/** The shipped fonts: B612 for words and figures, B612 Mono for rule text (SIL Open Font License, beside the files). */
 public final class Fonts {
     private static final List<String> FILES = List.of("B612-Regular.otf", "B612-Bold.otf", "B612-Italic.otf",
             "B612Mono-Regular.ttf", "B612Mono-Bold.ttf");
@@ -31,7 +31,8 @@ public final class Fonts {
         return Font.font("B612 Bold", size);
     }
 
+    /** The same as for words: its digits have one width. */
     public static Font figures(double size) {
-        return Font.font("B612 Mono Regular", size);
+        return Font.font("B612 Regular", size);
     }
 }

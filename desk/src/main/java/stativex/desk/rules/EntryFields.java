@@ -41,7 +41,7 @@ final class EntryFields extends VBox {
     private final NumberField quantity = new NumberField("1", 3, "Contracts of one entry", BigDecimal.ONE);
     private final NumberField most = new NumberField("1", 3, "Most contracts with adds", BigDecimal.ONE);
     private final ComboBox<String> period = box("entry-period", "Period in which signals are counted", NEVER,
-            "a session", "a trading day", "a window");
+            "a session", "a trading day", "a trading week", "a window");
     private final NumberField signals = new NumberField("1", 3, "Most signals a side", BigDecimal.ONE);
     private final CheckBox confirm = new CheckBox("within");
     private final NumberField confirmBars = new NumberField("2", 3, "Bars in which a signal is confirmed",

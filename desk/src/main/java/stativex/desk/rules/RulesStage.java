@@ -69,7 +69,7 @@ public final class RulesStage extends BorderPane {
     private final FurtherTapes further;
     private final SeriesShelf series;
     private List<Drawing> drawn = List.of();
-    private final Viewport viewport = new Viewport(LanesView.NAMES);
+    private final Viewport viewport = new Viewport();
     private final ChartView chart = new ChartView(viewport);
     private final OtherCharts others;
     private final LanesView lanes = new LanesView(viewport);
@@ -363,6 +363,7 @@ public final class RulesStage extends BorderPane {
             others.follow(model, viewport, chart.cursorBar());
             List<Snapshot.Lane> shown = made.lanes().getOrDefault(side(), List.of());
             lanesTitle.setText("Why lanes — " + side().word());
+            lanes.unread(!draft().rule(side()).isBlank());
             lanes.show(shown, side(), chart.cursorBar(), chosen);
             int from = viewport.firstSeen();
             int to = viewport.lastSeen(model.bars().count());
@@ -402,8 +403,10 @@ public final class RulesStage extends BorderPane {
     }
 
     private void showWhy(Evaluation made, SideRules rules) {
-        chosen.filter(bar -> bar < made.program().rows()).ifPresentOrElse(
-                bar -> why.show(rules, bar, at -> made.program().bars().moment(at), made::words), why::nothing);
+        // the newest bar, until another is picked
+        chosen.or(() -> Optional.of(made.program().rows() - 1)).filter(bar -> bar >= 0 && bar < made.program().rows())
+                .ifPresentOrElse(
+                        bar -> why.show(rules, bar, at -> made.program().bars().moment(at), made::words), why::nothing);
     }
 
     private void choose(int bar) {

@@ -92,7 +92,7 @@ final class WhyView extends VBox {
         for (Explanation failed : parts.stream().flatMap(part -> part.failed().stream()).toList()) {
             missed.add(failed.truth() == Truth.ABSENT
                     ? failed.text() + " is absent"
-                    : failed.missed().map(by -> failed.text() + " missed by " + amounts.apply(by))
+                    : failed.missed().map(by -> failed.text() + " " + missed(by))
                             .orElse(failed.text() + " did not hold"));
         }
         return held + " of " + parts.size() + " held; " + String.join("; ", missed);
@@ -105,6 +105,11 @@ final class WhyView extends VBox {
         }
     }
 
+    /** {@code missed by 2.0 t}; where both values are the same there is nothing to miss by. */
+    private String missed(Explanation.Amount by) {
+        return by.value() == 0 ? "equal, must differ the right way" : "missed by " + amounts.apply(by);
+    }
+
     private String numbers(Explanation why, IntToLongFunction moments) {
         List<String> said = new ArrayList<>();
         if (!why.terms().isEmpty()) {
@@ -113,7 +118,7 @@ final class WhyView extends VBox {
         }
         why.bar()
                 .ifPresent(bar -> said.add("at " + Format.clock(moments.applyAsLong(bar), zone)));
-        why.missed().ifPresent(by -> said.add("missed by " + amounts.apply(by)));
+        why.missed().ifPresent(by -> said.add(missed(by)));
         if (!why.note().isEmpty()) {
             said.add(why.note());
         }

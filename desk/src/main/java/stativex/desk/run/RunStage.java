@@ -41,7 +41,7 @@ import stativex.trial.Inputs;
 public final class RunStage extends BorderPane {
     private final Inputs inputs;
     private final Contract contract;
-    private final Viewport viewport = new Viewport(LanesView.NAMES);
+    private final Viewport viewport = new Viewport();
     private final ChartView chart = new ChartView(viewport);
     private final LanesView lanes = new LanesView(viewport);
     private final DayRibbon ribbon;

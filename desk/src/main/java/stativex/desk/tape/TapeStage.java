@@ -82,6 +82,7 @@ public final class TapeStage extends BorderPane {
     private final Button run = new Button("Open in Run");
     private Optional<Shown> shown = Optional.empty();
     private boolean adjusted;
+    private boolean first;
     private boolean sure;
 
     /**
@@ -272,7 +273,7 @@ public final class TapeStage extends BorderPane {
         } catch (BadInput e) {
             say(e.getMessage(), false);
         }
-        pane.chart().viewport().follow();
+        first = true;
         controls.again();
     }
 
@@ -299,6 +300,10 @@ public final class TapeStage extends BorderPane {
         pane.show(of.contract().symbol() + "  " + wish.words() + (of.join().isPresent() && adjusted
                 ? ", back-adjusted"
                 : ""), model);
+        if (first) {
+            pane.chart().lastDay();
+            first = false;
+        }
     }
 
     private void failed(Shown of, Throwable problem) {
@@ -354,6 +359,12 @@ public final class TapeStage extends BorderPane {
         } else {
             openInRun.accept(chosen);
         }
+    }
+
+    /** Shows the fields of the demo's contract. */
+    public void showContract() {
+        demo.ifPresent(
+                one -> editContract(ContractSketch.of(one.contract()), "Contract " + one.contract().value().symbol()));
     }
 
     private void editContract(ContractSketch sketch, String title) {
