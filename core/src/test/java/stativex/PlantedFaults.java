@@ -279,6 +279,10 @@ public class PlantedFaults {
             new Fault("an approach that needs no distance", "study/Approach.java", "above |= over >= away;",
                     "above |= true;"),
             new Fault("a session's deltas run on", "study/CumulativeDelta.java", "sum = 0;", ""),
+            new Fault("a price is weighed against its own sellers", "study/Imbalance.java",
+                    "beside(prices.get(i - 1), here).sold()", "here.sold()"),
+            new Fault("stacked prices with a gap between", "study/Imbalance.java", "run > 0 && price == last + 1",
+                    "run > 0"),
             new Fault("a local time in the missing hour is shifted", "market/TapeTime.java",
                     "return nanos(change.getInstant());", "return nanos(local.atZone(zone).toInstant());"));
 

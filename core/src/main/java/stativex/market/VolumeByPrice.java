@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.function.Consumer;
 
 /**
  * How much was traded at each price, by buyers, sellers and unknown: of a bar, of several, or of a stretch of prints. Of a
@@ -33,18 +34,22 @@ public final class VolumeByPrice {
 
     /** Of the bars {@code from} to {@code to}, both included. */
     public static VolumeByPrice of(BarSeries bars, int from, int to) {
-        Map<Long, long[]> sums = new TreeMap<>();
-        for (int bar = from; bar <= to; bar++) {
-            bars.contracts(bar, (print, contracts) -> add(sums, bars.tape(), print, contracts));
-        }
-        return new VolumeByPrice(sums);
+        return of(bars.tape(), sink -> {
+            for (int bar = from; bar <= to; bar++) {
+                bars.contracts(bar, sink);
+            }
+        });
     }
 
     /** Of the bar that was forming when the tape ended. */
     public static VolumeByPrice ofForming(BarSeries bars) {
+        return of(bars.tape(), sink -> bars.forming().ifPresent(bar -> bars.contracts(bar, sink)));
+    }
+
+    /** Of what {@code contracts} hands over. */
+    public static VolumeByPrice of(Tape tape, Consumer<ContractSink> contracts) {
         Map<Long, long[]> sums = new TreeMap<>();
-        bars.forming().ifPresent(
-                bar -> bars.contracts(bar, (print, contracts) -> add(sums, bars.tape(), print, contracts)));
+        contracts.accept((print, part) -> add(sums, tape, print, part));
         return new VolumeByPrice(sums);
     }
 

@@ -13,7 +13,7 @@ public final class Studies {
             Keltner.KIND, Donchian.KIND, Regression.KIND, Vwap.KIND, Sar.KIND, SuperTrend.KIND, Ichimoku.KIND,
             Pivots.KIND, Previous.KIND, OpeningRange.KIND, Swings.KIND, Profile.KIND, Averaged.KIND, Rsi.KIND,
             Stochastic.KIND, Cci.KIND, Macd.KIND, Roc.KIND, Atr.KIND, Dmi.KIND, Deviation.KIND, Score.KIND,
-            CumulativeDelta.KIND, Divergence.KIND, Approach.KIND, Clock.KIND);
+            CumulativeDelta.KIND, Prints.KIND, Imbalance.KIND, Divergence.KIND, Approach.KIND, Clock.KIND);
 
     private Studies() {}
 

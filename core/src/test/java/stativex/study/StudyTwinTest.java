@@ -297,6 +297,131 @@ public class StudyTwinTest {
         same(profile.get("last_low"), bar -> bar < rows ? Double.NaN : expected[bar / rows * rows - 1][2]);
     }
 
+    /** Contracts of one side at one price within a bar of whole prints. */
+    private long at(int from, int to, long price, Aggressor side) {
+        long sum = 0;
+        for (int print = from; print < to; print++) {
+            sum += tape.price(print) == price && tape.aggressor(print) == side ? tape.size(print) : 0;
+        }
+        return sum;
+    }
+
+    /** Whether one side outweighs the other at the neighbouring price, both inside the bar. */
+    private boolean outweighs(int from, int to, long price, boolean up) {
+        long beside = up ? price - 1 : price + 1;
+        if (beside < lowest(from, to) || beside > highest(from, to)) {
+            return false;
+        }
+        long ours = at(from, to, price, up ? Aggressor.BUYER : Aggressor.SELLER);
+        long theirs = at(from, to, beside, up ? Aggressor.SELLER : Aggressor.BUYER);
+        return ours >= 15 && ours >= 2.5 * theirs;
+    }
+
+    private int stacked(int from, int to, boolean up, boolean longest) {
+        int run = 0;
+        int most = 0;
+        int all = 0;
+        for (long price = (long) lowest(from, to); price <= highest(from, to); price++) {
+            run = outweighs(from, to, price, up) ? run + 1 : 0;
+            all += run > 0 ? 1 : 0;
+            most = Math.max(most, run);
+        }
+        return longest ? most : all;
+    }
+
+    @Test
+    public void imbalanceCountsContractsOfEachSideAtEachPrice() {
+        int prints = 60;
+        BarSeries wide = Computed.bars(tape, new BarType.Ticks(prints));
+        Map<String, double[]> found = Computed.all(
+                StudyDefinition.of("x", "imbalance", "ratio", "2.5", "least", "15"), wide);
+        int stacks = 0;
+        for (int bar = 0; bar < wide.count(); bar++) {
+            int from = bar * prints;
+            int to = from + prints;
+            long high = (long) highest(from, to);
+            long low = (long) lowest(from, to);
+            String at = "bar " + bar;
+            assertEquals(found.get("bought_high")[bar], at(from, to, high, Aggressor.BUYER), 0, at);
+            assertEquals(found.get("sold_high")[bar], at(from, to, high, Aggressor.SELLER), 0, at);
+            assertEquals(found.get("bought_low")[bar], at(from, to, low, Aggressor.BUYER), 0, at);
+            assertEquals(found.get("sold_low")[bar], at(from, to, low, Aggressor.SELLER), 0, at);
+            NavigableMap<Long, Long> volumes = new TreeMap<>();
+            for (int print = from; print < to; print++) {
+                volumes.merge(tape.price(print), (long) tape.size(print), Long::sum);
+            }
+            assertEquals(found.get("most")[bar], area(volumes)[0], 0, at);
+            assertEquals(found.get("up")[bar], stacked(from, to, true, false), 0, at);
+            assertEquals(found.get("down")[bar], stacked(from, to, false, false), 0, at);
+            assertEquals(found.get("stacked_up")[bar], stacked(from, to, true, true), 0, at);
+            assertEquals(found.get("stacked_down")[bar], stacked(from, to, false, true), 0, at);
+            stacks += stacked(from, to, true, true) > 1 ? 1 : 0;
+        }
+        assertTrue(stacks > 20, stacks + " bars with stacked ones");
+    }
+
+    /** The part of a split trade counts as a print of its bar. */
+    @Test
+    public void printsOfABarByTheirParts() {
+        BarSeries split = Computed.bars(tape, new BarType.Volume(60));
+        Map<String, double[]> found = Computed.all(StudyDefinition.of("x", "prints"), split);
+        int held = 0;
+        int largest = 0;
+        int bar = 0;
+        int first = 0;
+        for (int print = 0; print < SESSION; print++) {
+            int left = tape.size(print);
+            while (left > 0) {
+                first = held == 0 ? print : first;
+                int part = Math.min(left, 60 - held);
+                largest = Math.max(largest, part);
+                left -= part;
+                held += part;
+                if (held == 60) {
+                    assertEquals(found.get("largest")[bar], largest, 0, "bar " + bar);
+                    assertEquals(found.get("last")[bar], part, 0, "bar " + bar);
+                    // a print each five seconds
+                    assertEquals(found.get("seconds")[bar], 5.0 * (print - first), 1e-9, "bar " + bar);
+                    assertTrue(Double.isNaN(found.get("spread")[bar]));
+                    bar++;
+                    held = 0;
+                    largest = 0;
+                }
+            }
+        }
+        assertTrue(bar > 50, bar + " bars");
+    }
+
+    /** Best offer less best bid before the bar's last print; absent when a side of the book is. */
+    @Test
+    public void spreadBeforeTheLastPrint() {
+        TapeBuilder quoted = new TapeBuilder(4);
+        for (int print = 0; print < 4; print++) {
+            quoted.add(tape.time(print), 100, 1, print == 3 ? Tape.NONE : 99, 100 + 2L * print);
+        }
+        BarSeries twos = Computed.bars(quoted.build(), new BarType.Ticks(2));
+        double[] spread = Computed.all(StudyDefinition.of("x", "prints"), twos).get("spread");
+        assertEquals(spread[0], 3, 0);
+        assertTrue(Double.isNaN(spread[1]));
+    }
+
+    /** The bricks of a jump have no contracts but the first: nothing was printed in them. */
+    @Test
+    public void bricksWithoutContractsHaveNoPrints() {
+        TapeBuilder jump = new TapeBuilder(2);
+        jump.add(tape.time(0), 100, 7, Tape.NONE, Tape.NONE);
+        jump.add(tape.time(1), 109, 4, Tape.NONE, Tape.NONE);
+        BarSeries bricks = Computed.bars(jump.build(), new BarType.Renko(3, 3));
+        assertEquals(bricks.count(), 3);
+        Map<String, double[]> prints = Computed.all(StudyDefinition.of("x", "prints"), bricks);
+        Map<String, double[]> prices = Computed.all(StudyDefinition.of("x", "imbalance"), bricks);
+        assertEquals(prints.get("largest")[0], 7, 0);
+        assertEquals(prints.get("last")[0], 4, 0);
+        assertTrue(Double.isNaN(prints.get("largest")[1]) && Double.isNaN(prints.get("spread")[1]));
+        assertEquals(prints.get("seconds")[1], 0, 0);
+        assertTrue(prices.values().stream().allMatch(column -> Double.isNaN(column[1])));
+    }
+
     /** Bars of 60 contracts split trades: the bar that ends with contract 60 k holds the first 60 k, not one more. */
     @Test
     public void ofASplitTradeEachBarHasItsPart() {
