@@ -4,6 +4,7 @@ module stativex.files {
     requires transitive tools.jackson.databind;
     requires com.networknt.schema;
     requires de.siegmar.fastcsv;
+    requires ical4j.core;
     requires java.sql;
     requires duckdb.jdbc;
 

@@ -26,6 +26,7 @@ import javafx.scene.layout.VBox;
 import stativex.account.Account;
 import stativex.demo.Demo;
 import stativex.desk.chart.ChartLink;
+import stativex.desk.chart.ChartModel;
 import stativex.desk.look.FilePicker;
 import stativex.desk.rules.RulesStage;
 import stativex.desk.run.RunStage;
@@ -420,6 +421,7 @@ public final class DeskWindow {
         shown = Optional.of(view);
         topBar.show(view);
         run.ifPresent(stage -> stage.show(workspace.get().replay(), view));
+        tape.running(workspace.get().tape(), ChartModel.running(view.snapshot()));
         return true;
     }
 

@@ -16,6 +16,7 @@ import javafx.scene.Node;
 import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.ListView;
 import javafx.scene.control.MenuButton;
+import javafx.scene.control.TextArea;
 import javafx.scene.input.KeyCode;
 import org.testfx.util.WaitForAsyncUtils;
 import org.testng.annotations.Test;
@@ -99,7 +100,7 @@ public class OwnMarketStoryTest extends DeskTest {
         WaitForAsyncUtils.waitForFxEvents();
     }
 
-    private void makeContract() {
+    private void makeContract() throws IOException {
         press("#contract-new");
         type("#contract-symbol", "MTD");
         type("#contract-name", "Micro tide");
@@ -114,6 +115,7 @@ public class OwnMarketStoryTest extends DeskTest {
         type("#session-open-1", "8:30");
         type("#session-close-1", "17:00");
         type("#contract-special", "2026-10-05 closed");
+        holidays();
         type("#contract-week", "2026-10-06");
         assertEquals(text("#contract-problem"), "");
         picture("contract");
@@ -123,6 +125,32 @@ public class OwnMarketStoryTest extends DeskTest {
         assertEquals(made.calendar().sessions(LocalDate.of(2026, 10, 6)).size(), 2);
         ListView<?> shelf = robot.lookup("#contracts").queryListView();
         assertEquals((int) fx(() -> shelf.getItems().size()), 1);
+    }
+
+    /** What is typed stands; the rest comes from a calendar of holidays, what is not clear is named. */
+    private void holidays() throws IOException {
+        Path file = Files.createTempFile("holidays", ".ics");
+        Files.writeString(file, """
+                BEGIN:VCALENDAR
+                BEGIN:VEVENT
+                DTSTART;VALUE=DATE:20261005
+                END:VEVENT
+                BEGIN:VEVENT
+                DTSTART:20261224T130000
+                SUMMARY:Early close
+                END:VEVENT
+                BEGIN:VEVENT
+                DTSTART:20261224T150000
+                SUMMARY:Choir
+                END:VEVENT
+                END:VCALENDAR
+                """.replace("\n", "\r\n"));
+        chosen = Optional.of(file);
+        press("#contract-dates");
+        assertEquals(text("#contract-brought"), "1 of 2 dates added from " + file.getFileName() + "; the others were"
+                + " there already. Left out: \"Choir\": it has a time of day and says neither early close nor late open.");
+        assertEquals(fx(() -> ((TextArea) robot.lookup("#contract-special").query()).getText()),
+                "2026-10-05 closed\n2026-12-24 closes 13:00 # Early close");
     }
 
     private void bringIn(Path file) {

@@ -32,6 +32,7 @@ import stativex.exit.StopOrigin;
 import stativex.files.ResultFiles;
 import stativex.files.SessionFile;
 import stativex.demo.Demo;
+import stativex.desk.chart.ChartView;
 import stativex.desk.look.Look;
 import stativex.interlock.Reason;
 import stativex.link.Replay;
@@ -59,6 +60,20 @@ public class RunStoryTest extends DeskTest {
         return text("#side");
     }
 
+    /** The Tape stage's bars are others than the strategy's: its position, stop and pins are there all the same. */
+    private void onEveryChartOfTheTape() {
+        robot.push(KeyCode.SHORTCUT, KeyCode.DIGIT1);
+        until("bars are made", () -> !window.tapeStage().isBusy()
+                && window.tapeStage().pane().chart().model().isPresent());
+        WaitForAsyncUtils.waitForFxEvents();
+        String drawn = fx(() -> window.tapeStage().pane().chart().svg());
+        assertTrue(drawn.contains(">LONG 2<"), "the position is on the tape's chart");
+        assertTrue(drawn.contains(">STOP<"));
+        picture("tape-with-position");
+        robot.push(KeyCode.SHORTCUT, KeyCode.DIGIT6);
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
     @Test
     public void engageEntryBreakevenExitLock() {
         assertEquals(strategy().mode(), Mode.OFF, "everything begins off");
@@ -70,6 +85,7 @@ public class RunStoryTest extends DeskTest {
         assertEquals(held(), "LONG 2");
         assertTrue(text("#facts").contains("1\u2009207.25"), text("#facts"));
         picture("entry");
+        onEveryChartOfTheTape();
         long before = headroom(LineKind.DRAWDOWN_FLOOR);
         jumpTo("10:12");
         settled();
@@ -200,7 +216,9 @@ public class RunStoryTest extends DeskTest {
         robot.moveTo(chart);
         WaitForAsyncUtils.waitForFxEvents();
         assertNotEquals(text("#figures"), newest);
-        assertTrue(text("#studies").contains("mean.upper 1\u2009"), text("#studies"));
+        assertTrue(text("#studies").startsWith("reach "), "what has no price stands above: " + text("#studies"));
+        assertFalse(text("#studies").contains("mean"), "prices stand beside the chart: " + text("#studies"));
+        assertTrue(fx(((ChartView) chart)::svg).contains("mean.upper"));
         picture("crosshair");
         focus("#chart");
         // the newest pin: the would-be entry of 09:54, some bars left of the newest

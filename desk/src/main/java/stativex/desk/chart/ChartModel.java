@@ -2,6 +2,8 @@ package stativex.desk.chart;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import stativex.engine.Decision;
 import stativex.engine.Snapshot;
 import stativex.engine.Trade;
@@ -17,12 +19,19 @@ import stativex.trial.Inputs;
  * @param lastPrice marked on the price axis
  * @param strategy what a strategy has done on these bars
  * @param marks where a strategy would enter
+ * @param running what strategies on bars of their own are doing on this tape
  */
 public record ChartModel(ChartBars bars, List<Snapshot.StudyView> studies, Optional<Long> lastPrice,
-        Optional<StrategyLayer> strategy, List<Mark> marks) {
+        Optional<StrategyLayer> strategy, List<Mark> marks, List<StrategyLayer> running) {
 
     /** A bar at whose close a side's rule held. */
     public record Mark(int bar, Side side) {}
+
+    /** A chart on whose tape nothing runs. */
+    public ChartModel(ChartBars bars, List<Snapshot.StudyView> studies, Optional<Long> lastPrice,
+            Optional<StrategyLayer> strategy, List<Mark> marks) {
+        this(bars, studies, lastPrice, strategy, marks, List.of());
+    }
 
     /** A chart without marks. */
     public ChartModel(ChartBars bars, List<Snapshot.StudyView> studies, Optional<Long> lastPrice,
@@ -30,17 +39,45 @@ public record ChartModel(ChartBars bars, List<Snapshot.StudyView> studies, Optio
         this(bars, studies, lastPrice, strategy, List.of());
     }
 
-    /** A strategy's trades and decisions. */
+    /** A strategy's trades and decisions, and its entries at rest. */
     public record StrategyLayer(Snapshot.StrategyView view, List<Trade> trades, List<Decision> decisions,
-            List<Snapshot.OrderView> entries) {}
+            List<Snapshot.OrderView> entries) {
+
+        static StrategyLayer of(Snapshot snapshot, int index) {
+            Snapshot.StrategyView strategy = snapshot.strategies().get(index);
+            return new StrategyLayer(strategy, strategy.trades(), strategy.decisions(),
+                    ChartModel.entries(snapshot, index));
+        }
+
+        /** Whether nothing that is drawn differs. */
+        boolean looksLike(StrategyLayer other) {
+            return trades.size() == other.trades.size() && decisions.size() == other.decisions.size()
+                    && entries.equals(other.entries) && view.position().equals(other.view.position())
+                    && view.trade().equals(other.view.trade());
+        }
+    }
 
     /** The chart of strategy {@code index} as it stands in a snapshot. */
     public static ChartModel of(Inputs inputs, Snapshot snapshot, int index) {
         Snapshot.StrategyView strategy = snapshot.strategies().get(index);
         return new ChartModel(
                 ChartBars.live(inputs.contract(), inputs.tape(), strategy.bars(), strategy.forming()),
-                strategy.studies(), snapshot.lastPrice(), Optional.of(new StrategyLayer(strategy,
-                        strategy.trades(), strategy.decisions(), entries(snapshot, index))));
+                strategy.studies(), snapshot.lastPrice(), Optional.of(StrategyLayer.of(snapshot, index)));
+    }
+
+    /** What every strategy does, for charts of other bars of the same tape. */
+    public static List<StrategyLayer> running(Snapshot snapshot) {
+        return IntStream.range(0, snapshot.strategies().size()).mapToObj(i -> StrategyLayer.of(snapshot, i)).toList();
+    }
+
+    /** The same chart while other things are going on on its tape. */
+    ChartModel with(List<StrategyLayer> now) {
+        return new ChartModel(bars, studies, lastPrice, strategy, marks, now);
+    }
+
+    boolean looksLike(List<StrategyLayer> now) {
+        return running.size() == now.size()
+                && IntStream.range(0, now.size()).allMatch(i -> running.get(i).looksLike(now.get(i)));
     }
 
     /** Entries of a strategy that may still be filled. */
@@ -51,18 +88,17 @@ public record ChartModel(ChartBars bars, List<Snapshot.StudyView> studies, Optio
                 .toList();
     }
 
+    private Stream<StrategyLayer> layers() {
+        return Stream.concat(strategy.stream(), running.stream());
+    }
+
     /** Entries that rest. */
     List<Snapshot.OrderView> entries() {
-        return strategy.map(StrategyLayer::entries).orElse(List.of());
+        return layers().flatMap(layer -> layer.entries().stream()).toList();
     }
 
-    /** The position the strategy has. */
-    Optional<Snapshot.PositionView> position() {
-        return strategy.flatMap(s -> s.view().position());
-    }
-
-    /** The trade that is open. */
-    Optional<Trade> openTrade() {
-        return strategy.flatMap(s -> s.view().trade());
+    /** Strategies that have a position. */
+    List<Snapshot.StrategyView> positions() {
+        return layers().map(StrategyLayer::view).filter(view -> view.position().isPresent()).toList();
     }
 }

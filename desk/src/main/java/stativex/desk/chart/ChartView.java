@@ -179,6 +179,13 @@ public final class ChartView extends Sketch {
         repaint();
     }
 
+    /** Shows what strategies on other bars of this chart's tape are doing; nothing for an empty list. */
+    public void running(List<ChartModel.StrategyLayer> now) {
+        if (model.isPresent() && !model.get().looksLike(now)) {
+            show(model.get().with(now));
+        }
+    }
+
     /** Shows the last trading day, as a first look at a tape. */
     public void lastDay() {
         dayWanted = true;
@@ -487,13 +494,13 @@ public final class ChartView extends Sketch {
     private static PriceScale fitting(ChartModel m, int first, int last, double height) {
         double lowest = m.bars().lowest(first, last + 1);
         double highest = m.bars().highest(first, last + 1);
-        if (m.position().isPresent()) {
-            for (Snapshot.OrderView target : m.position().get().targets()) {
+        for (Snapshot.StrategyView view : m.strategy().isPresent() ? m.positions() : List.<Snapshot.StrategyView>of()) {
+            for (Snapshot.OrderView target : view.position().orElseThrow().targets()) {
                 double price = target.price().orElse(m.bars().close(last));
                 lowest = Math.min(lowest, price);
                 highest = Math.max(highest, price);
             }
-            for (Trade.StopPoint stop : m.openTrade().map(Trade::stops).orElse(List.of())) {
+            for (Trade.StopPoint stop : view.trade().map(Trade::stops).orElse(List.of())) {
                 lowest = Math.min(lowest, stop.level());
                 highest = Math.max(highest, stop.level());
             }

@@ -3,6 +3,7 @@ package stativex.desk.chart;
 import java.util.List;
 import java.util.Optional;
 import javafx.scene.paint.Color;
+import javafx.scene.text.Font;
 import stativex.desk.draw.Pen;
 import stativex.desk.look.Fonts;
 import stativex.desk.look.Format;
@@ -94,14 +95,23 @@ final class FlowArt {
             }
         }
         if (s.bars().volume(bar) > 0) {
-            String delta = "Δ " + Format.signed(s.bars().delta(bar));
+            String delta = Format.signed(s.bars().delta(bar));
             double unknown = s.bars().unknown(bar);
-            pen.centred(delta, Fonts.figures(10), Palette.INK, (left + right) / 2, bottom + 13);
+            under(pen, s, bar, List.of("Δ " + delta, delta), Fonts.figures(10), Palette.INK, bottom + 13);
             if (unknown > 0.05) {
-                pen.centred(Math.round(100 * unknown) + " % unknown", Fonts.words(9), Palette.WARN_TEXT,
-                        (left + right) / 2, bottom + 25);
+                String share = Math.round(100 * unknown) + " %";
+                under(pen, s, bar, List.of(share + " unknown", share + " ?"), Fonts.words(9), Palette.WARN_TEXT,
+                        bottom + 25);
             }
         }
+    }
+
+    /** The first of these texts that is no wider than the bar; else none, so that neighbours never run together. */
+    private static void under(Pen pen, ChartSpace s, int bar, List<String> texts, Font font, Color ink, double base) {
+        double left = s.viewport().x(bar);
+        double right = s.viewport().x(bar + 1);
+        texts.stream().filter(text -> pen.width(text, font) <= right - left).findFirst()
+                .ifPresent(text -> pen.centred(text, font, ink, (left + right) / 2, base));
     }
 
     private static void stick(Pen pen, ChartSpace s, int bar, double left) {

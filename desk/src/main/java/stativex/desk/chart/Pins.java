@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.ToIntFunction;
 import javafx.scene.paint.Color;
 import stativex.desk.look.Fonts;
 import stativex.desk.look.Format;
@@ -59,7 +60,9 @@ final class Pins {
         drawn.clear();
         below.clear();
         above.clear();
-        s.model().strategy().ifPresent(layer -> layer(pen, s, layer));
+        s.model().strategy().ifPresent(layer -> layer(pen, s, layer, Decision::bar));
+        // on other bars than its own a decision stands where the print was that it followed
+        s.model().running().forEach(layer -> layer(pen, s, layer, d -> s.bars().barOf(d.print())));
         for (ChartModel.Mark mark : s.model().marks()) {
             if (mark.bar() >= s.first() && mark.bar() <= s.last()) {
                 boolean isLong = mark.side() == Side.LONG;
@@ -78,14 +81,15 @@ final class Pins {
                 new double[]{y - tip * 0.7, y + tip, y - tip * 0.7});
     }
 
-    private void layer(Pen pen, ChartSpace s, ChartModel.StrategyLayer layer) {
+    private void layer(Pen pen, ChartSpace s, ChartModel.StrategyLayer layer, ToIntFunction<Decision> place) {
         for (Trade trade : layer.trades()) {
             trade(pen, s, trade, s.first(), s.last(), false);
         }
         layer.view().trade().ifPresent(trade -> trade(pen, s, trade, s.first(), s.last(), true));
         for (Decision d : layer.decisions()) {
-            if (d.bar() >= s.first() && d.bar() <= s.last()) {
-                decision(pen, s, d);
+            int bar = place.applyAsInt(d);
+            if (bar >= s.first() && bar <= s.last()) {
+                decision(pen, s, d, bar);
             }
         }
     }
@@ -142,21 +146,21 @@ final class Pins {
         }
     }
 
-    private void decision(Pen pen, ChartSpace s, Decision d) {
+    private void decision(Pen pen, ChartSpace s, Decision d, int bar) {
         if (d.kind() != Decision.Kind.DECLINED && d.kind() != Decision.Kind.WOULD_BE
                 && d.kind() != Decision.Kind.REJECTED) {
             return;
         }
         boolean isLong = d.side().orElse(Side.LONG) == Side.LONG;
-        double x = s.viewport().centre(d.bar());
-        double y = place(s, d.bar(), isLong);
+        double x = s.viewport().centre(bar);
+        double y = place(s, bar, isLong);
         if (d.kind() == Decision.Kind.WOULD_BE) {
             triangle(pen, x, y, isLong);
         } else {
             pen.disc(Palette.CHART, Palette.INK, x, y, RADIUS);
             pen.centred(letter(d), Fonts.figures(10.5), Palette.INK, x, y + 3.5);
         }
-        drawn.add(new Pin(d.bar(), x, y, List.of(ResultWords.of(d.kind()) + " " + d.side().map(Side::word).orElse("")
+        drawn.add(new Pin(bar, x, y, List.of(ResultWords.of(d.kind()) + " " + d.side().map(Side::word).orElse("")
                 + (ResultWords.reason(d).isEmpty() ? "" : ": " + ResultWords.reason(d)),
                 new Sentences(s.bars().contract().calendar().zone(), d.time()).decision(d),
                 Format.clock(d.time(), s.bars().zone()))));

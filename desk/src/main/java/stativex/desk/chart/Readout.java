@@ -1,5 +1,6 @@
 package stativex.desk.chart;
 
+import java.util.List;
 import stativex.desk.look.Format;
 import stativex.engine.Snapshot;
 import stativex.market.Contract;
@@ -35,14 +36,18 @@ public final class Readout {
         return name + Format.price(bars.contract(), ticks);
     }
 
-    /** Every study value; a forming bar has none yet, those of the last closed bar stand. */
+    /**
+     * Every study value that does not stand beside the prices; a forming bar has none yet, those of the last closed bar
+     * stand.
+     */
     public static String studies(ChartView chart, ChartModel m) {
-        if (m.bars().count() == 0 || m.studies().isEmpty()) {
+        List<Snapshot.StudyView> others = m.studies().stream().filter(study -> study.unit() != Unit.LEVEL).toList();
+        if (m.bars().count() == 0 || others.isEmpty()) {
             return "";
         }
         int bar = bar(chart, m);
         StringBuilder text = new StringBuilder(bar >= m.bars().closed() ? "last closed:" : "");
-        for (Snapshot.StudyView study : m.studies()) {
+        for (Snapshot.StudyView study : others) {
             int at = Math.min(bar, study.values().count() - 1);
             double value = at >= 0 ? study.values().get(at) : Double.NaN;
             text.append(text.isEmpty() ? "" : "  ").append(study.name()).append(' ').append(Double.isNaN(value)

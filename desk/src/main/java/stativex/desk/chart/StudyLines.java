@@ -30,17 +30,20 @@ final class StudyLines {
     static void rows(ChartSpace s, Gutter gutter, Optional<Integer> cursor) {
         for (Snapshot.StudyView study : drawn(s)) {
             int last = Math.min(cursor.orElse(s.last()), study.values().count() - 1);
-            while (last >= s.first() && Double.isNaN(study.values().get(last))) {
+            while (cursor.isEmpty() && last >= s.first() && Double.isNaN(study.values().get(last))) {
                 last--;
             }
-            if (last >= Math.max(0, s.first())) {
-                double value = study.values().get(last);
+            Color ink = Palette.ink(study.ink(), Palette.MUTED);
+            double value = last >= 0 && last >= s.first() ? study.values().get(last) : Double.NaN;
+            if (!Double.isNaN(value)) {
                 double y = s.scale().y(value);
                 boolean above = y < 0;
                 boolean below = y > s.priceHeight();
                 gutter.plain(study.name() + (above ? " ↑" : below ? " ↓" : ""),
                         Readout.value(s.bars().contract(), study.unit(), value), Math.clamp(y, 4, s.priceHeight() - 4),
-                        Palette.ink(study.ink(), Palette.MUTED));
+                        ink);
+            } else if (cursor.isPresent()) {
+                gutter.plain(study.name(), "absent", s.priceHeight() - 4, ink);
             }
         }
     }

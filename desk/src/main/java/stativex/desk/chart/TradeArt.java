@@ -14,7 +14,7 @@ final class TradeArt {
 
     /** Lines from the newest bar to the gutter. */
     static void draw(Pen pen, ChartSpace s) {
-        s.model().position().ifPresent(p -> {
+        s.model().positions().stream().map(view -> view.position().orElseThrow()).forEach(p -> {
             line(pen, s, (double) p.averageSum() / p.averageQuantity(), side(p.side() == Side.LONG), true);
             p.stop().ifPresent(stop -> line(pen, s, stop, Palette.TRIP, false));
             p.targets().forEach(target -> line(pen, s, target.price().orElseThrow(), Palette.INK, true));
@@ -38,30 +38,36 @@ final class TradeArt {
     }
 
     static void rows(ChartSpace s, Gutter gutter) {
-        s.model().position().ifPresent(p -> {
+        s.model().positions().forEach(view -> {
+            Snapshot.PositionView p = view.position().orElseThrow();
             boolean isLong = p.side() == Side.LONG;
             gutter.framed((isLong ? "LONG " : "SHORT ") + p.open(),
                     "@ " + Format.grouped(s.bars().contract().meanText(p.averageSum(), p.averageQuantity())),
-                    s.scale().y((double) p.averageSum() / p.averageQuantity()), side(isLong),
+                    height(s, (double) p.averageSum() / p.averageQuantity()), side(isLong),
                     isLong ? Palette.LONG : Palette.SHORT_TEXT);
             p.stop().ifPresent(stop -> {
                 long now = distance(p, stop);
-                long initial = s.model().openTrade().flatMap(t -> t.initialStop()).orElse(0L);
+                long initial = view.trade().flatMap(t -> t.initialStop()).orElse(0L);
                 String from = -initial == now ? "" : Format.signed(-initial) + " → ";
-                gutter.framed("STOP", from + Format.ticks(now), s.scale().y(stop), Palette.TRIP, Palette.TRIP);
+                gutter.framed("STOP", from + Format.ticks(now), height(s, stop), Palette.TRIP, Palette.TRIP);
             });
             for (Snapshot.OrderView target : p.targets()) {
                 long price = target.price().orElseThrow();
-                gutter.framed("TARGET " + target.rest(), Format.ticks(distance(p, price)), s.scale().y(price),
+                gutter.framed("TARGET " + target.rest(), Format.ticks(distance(p, price)), height(s, price),
                         Palette.INK,
                         Palette.INK);
             }
         });
         for (Snapshot.OrderView entry : s.model().entries()) {
             entry.price().ifPresent(price -> gutter.framed((entry.buy() ? "BUY " : "SELL ") + entry.rest() + " "
-                    + ResultWords.of(entry.type()), Format.price(s.bars().contract(), price), s.scale().y(price),
+                    + ResultWords.of(entry.type()), Format.price(s.bars().contract(), price), height(s, price),
                     Palette.AUTOMATION, Palette.AUTOMATION));
         }
+    }
+
+    /** Where a price's tag belongs: at the edge when it lies outside what is in view. */
+    private static double height(ChartSpace s, double price) {
+        return Math.clamp(s.scale().y(price), 4, s.priceHeight() - 4);
     }
 
     private static long distance(Snapshot.PositionView p, long price) {

@@ -1,8 +1,10 @@
 package stativex.desk.tape;
 
+import java.nio.file.Path;
 import java.time.DateTimeException;
 import java.time.DayOfWeek;
 import java.time.LocalDate;
+import java.time.ZoneId;
 import java.time.format.TextStyle;
 import java.time.temporal.TemporalAdjusters;
 import java.util.ArrayList;
@@ -31,9 +33,11 @@ import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import stativex.desk.look.FilePicker;
 import stativex.files.BadInput;
 import stativex.files.ContractSketch;
 import stativex.files.Documents;
+import stativex.files.SpecialDates;
 import stativex.market.Contract;
 import stativex.market.TapeTime;
 
@@ -53,12 +57,14 @@ final class ContractPanel extends BorderPane {
     private final TextArea special = new TextArea();
     private final TextField week = field("contract-week", "A date of the week that is shown", 10);
     private final WeekPicture picture = new WeekPicture();
+    private final Label brought = new Label();
     private final Label problem = new Label();
     private List<SessionLine> sessions = new ArrayList<>();
     private boolean showing;
 
     /** @param closed told of the contract that is to be kept, or of none */
-    ContractPanel(ContractSketch sketch, String title, Consumer<Optional<Documents.Read<Contract>>> closed) {
+    ContractPanel(ContractSketch sketch, String title, FilePicker picker,
+            Consumer<Optional<Documents.Read<Contract>>> closed) {
         this.closed = closed;
         getStyleClass().add("import");
         setId("contract-panel");
@@ -80,6 +86,8 @@ final class ContractPanel extends BorderPane {
         fields.addRow(2, new Label("Tick size"), with(tick, "price"), new Label("Worth"), with(value, "money"));
         fields.addRow(3, new Label("Slippage"), with(slippage, "ticks"), new Label("Last trading day"), last);
         fields.addRow(4, new Label("Late after"), with(late, "s"));
+        // a word is never cut; the fields give way
+        fields.lookupAll(".label").forEach(label -> ((Label) label).setMinWidth(USE_PREF_SIZE));
         Button keep = new Button("Keep");
         keep.setId("contract-keep");
         keep.getStyleClass().add("primary");
@@ -88,7 +96,16 @@ final class ContractPanel extends BorderPane {
         cancel.setId("contract-cancel");
         cancel.setCancelButton(true);
         cancel.setOnAction(e -> closed.accept(Optional.empty()));
-        VBox left = new VBox(8, heading, fields, sub("Sessions"), lines, sub("Special dates"), special, problem,
+        Button dates = button("contract-dates", "from a file…",
+                () -> picker.open("Holidays", "ics", "csv").ifPresent(this::bringDates));
+        dates.setTooltip(new Tooltip("Holidays, early closes and late opens from an iCalendar or CSV file"));
+        HBox over = new HBox(8, sub("Special dates"), dates);
+        over.setAlignment(Pos.CENTER_LEFT);
+        brought.setId("contract-brought");
+        brought.getStyleClass().add("muted");
+        brought.setWrapText(true);
+        brought.setMinHeight(USE_PREF_SIZE);
+        VBox left = new VBox(8, heading, fields, sub("Sessions"), lines, over, special, brought, problem,
                 new HBox(10, keep, cancel));
         left.setMinWidth(430);
         left.setPrefWidth(430);
@@ -301,6 +318,25 @@ final class ContractPanel extends BorderPane {
     private void changed() {
         if (!showing && sessions != null) {
             picture.show(read().map(contract -> contract.value().calendar()), monday().orElse(LocalDate.EPOCH));
+        }
+    }
+
+    /** Adds the dates of a file from two years ago to five years from now; what is written stays. */
+    private void bringDates(Path file) {
+        try {
+            LocalDate today = LocalDate.now();
+            SpecialDates.Found found = SpecialDates.read(file, today.minusYears(2).withDayOfYear(1),
+                    today.plusYears(5), ZoneId.of(zone.getText().strip()));
+            String all = found.added(special.getText());
+            long more = all.lines().count() - special.getText().stripTrailing().lines().count();
+            special.setText(all);
+            brought.setText(more + " of " + found.lines().size() + " dates added from " + file.getFileName()
+                    + (found.lines().size() > more ? "; the others were there already" : "")
+                    + (found.leftOut().isEmpty() ? "." : ". Left out: " + String.join("; ", found.leftOut()) + "."));
+        } catch (BadInput e) {
+            brought.setText(e.getMessage());
+        } catch (DateTimeException e) {
+            brought.setText("zone: expected an IANA zone such as Pacific/Auckland, before a calendar can be read");
         }
     }
 

@@ -189,7 +189,7 @@ final class ImportPanel extends BorderPane {
         ContractSketch sketch = guess.map(found -> ContractGuess.of(file, found.layout(), place))
                 .orElseGet(() -> ContractSketch.empty(place));
         Node body = getCenter();
-        setCenter(new ContractPanel(sketch, "The contract of " + file.getFileName(), made -> {
+        setCenter(new ContractPanel(sketch, "The contract of " + file.getFileName(), picker, made -> {
             setCenter(body);
             made.ifPresentOrElse(this::made, () -> contract.setValue(null));
         }));

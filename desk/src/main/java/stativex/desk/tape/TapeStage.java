@@ -30,6 +30,7 @@ import javafx.stage.Stage;
 import stativex.desk.chart.ChartLink;
 import stativex.desk.chart.ChartModel;
 import stativex.desk.chart.ChartPane;
+import stativex.desk.chart.ChartView;
 import stativex.desk.chart.Drawings;
 import stativex.desk.look.FilePicker;
 import stativex.desk.look.Format;
@@ -83,6 +84,13 @@ public final class TapeStage extends BorderPane {
     private Optional<Shown> shown = Optional.empty();
     private boolean adjusted;
     private boolean first;
+    /** Reference of the tape that the chart shows. */
+    private String made = "";
+    /** Reference of the tape that runs, and what strategies do there. */
+    private String runs = "";
+    private List<ChartModel.StrategyLayer> running = List.of();
+    /** Charts in windows of their own, with the tape that each shows. */
+    private final Map<ChartView, String> torn = new LinkedHashMap<>();
     private boolean sure;
 
     /**
@@ -105,6 +113,7 @@ public final class TapeStage extends BorderPane {
         pane = new ChartPane(own, picker, this::tearOff);
         pane.chart().setId("tape-chart");
         pane.chart().link(link);
+        pane.sceneProperty().addListener((o, before, now) -> showRunning());
         state.setId("tape-state");
         state.setWrapText(true);
         Button cancel = new Button("Cancel");
@@ -297,6 +306,7 @@ public final class TapeStage extends BorderPane {
 
     private void made(Shown of, BarControls.Wish wish, ChartModel model) {
         say("", false);
+        made = of.reference();
         pane.show(of.contract().symbol() + "  " + wish.words() + (of.join().isPresent() && adjusted
                 ? ", back-adjusted"
                 : ""), model);
@@ -304,6 +314,26 @@ public final class TapeStage extends BorderPane {
             pane.chart().lastDay();
             first = false;
         }
+        showRunning();
+    }
+
+    /** Shows what runs on a tape on every chart of that tape, torn-off ones too. */
+    public void running(String reference, List<ChartModel.StrategyLayer> layers) {
+        runs = reference;
+        running = layers;
+        showRunning();
+        torn.forEach((chart, of) -> chart.running(on(of)));
+    }
+
+    /** A chart that nobody sees is not drawn anew. */
+    private void showRunning() {
+        if (pane.getScene() != null) {
+            pane.chart().running(on(made));
+        }
+    }
+
+    private List<ChartModel.StrategyLayer> on(String reference) {
+        return reference.equals(runs) ? running : List.of();
     }
 
     private void failed(Shown of, Throwable problem) {
@@ -368,7 +398,7 @@ public final class TapeStage extends BorderPane {
     }
 
     private void editContract(ContractSketch sketch, String title) {
-        over(new ContractPanel(sketch, title, made -> {
+        over(new ContractPanel(sketch, title, picker, made -> {
             closed(Optional.empty());
             made.ifPresent(shelf::keep);
         }));
@@ -421,12 +451,16 @@ public final class TapeStage extends BorderPane {
         from.chart().drawings().ifPresent(other.chart()::drawings);
         other.chart().link(link);
         from.chart().model().ifPresent(model -> other.show(from.title(), model));
+        torn.put(other.chart(), torn.getOrDefault(from.chart(), made));
         Stage window = new Stage();
         window.setTitle("Stativex — " + from.title());
         Scene scene = new Scene(other, 900, 560);
         Look.apply(scene);
         window.setScene(scene);
-        window.setOnHidden(e -> other.chart().unlink());
+        window.setOnHidden(e -> {
+            other.chart().unlink();
+            torn.remove(other.chart());
+        });
         window.show();
     }
 
