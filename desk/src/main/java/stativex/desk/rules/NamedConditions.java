@@ -43,7 +43,7 @@ final class NamedConditions extends VBox {
         HBox.setHgrow(gap, Priority.ALWAYS);
         Button add = new Button("+ " + word);
         add.setId(id + "-add");
-        add.getStyleClass().addAll("small", "quiet");
+        add.getStyleClass().addAll("small", "link");
         add.setOnAction(e -> add());
         HBox head = new HBox(title, gap, add);
         head.setAlignment(Pos.CENTER_LEFT);

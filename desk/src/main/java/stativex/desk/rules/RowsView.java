@@ -97,7 +97,7 @@ final class RowsView extends VBox {
         }
         Button add = new Button("+ condition");
         add.setId("row-add");
-        add.getStyleClass().addAll("small", "quiet");
+        add.getStyleClass().addAll("small", "link");
         add.setOnAction(e -> apply(rows.orElseThrow().adding("close > open")));
         getChildren().addAll(add, problem);
         showProblem("");

@@ -69,7 +69,7 @@ final class RulePanel extends BorderPane {
         HBox choice = new HBox(longSide, shortSide);
         choice.getStyleClass().add("choice");
         mirror.setId("mirror");
-        mirror.getStyleClass().addAll("small", "quiet");
+        mirror.getStyleClass().addAll("small", "link");
         mirror.setOnAction(e -> mirror());
         mirrorSaid.setId("mirror-said");
         mirrorSaid.getStyleClass().add("held");

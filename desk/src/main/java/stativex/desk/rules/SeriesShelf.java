@@ -48,7 +48,7 @@ final class SeriesShelf extends VBox {
         HBox.setHgrow(gap, Priority.ALWAYS);
         Button add = new Button("+ series");
         add.setId("series-add");
-        add.getStyleClass().addAll("small", "quiet");
+        add.getStyleClass().addAll("small", "link");
         add.setOnAction(e -> change.accept(d -> d.withSeries(free(d), new BarType.Ticks(1200))));
         getChildren().addAll(new HBox(heading, gap, add), rows);
     }

@@ -60,7 +60,7 @@ final class SetupFields extends VBox {
         windows = new WindowFields(contract.calendar().zone(), made -> edit(d -> StrategySetup.withWindows(d, made)));
         choosePlan.setId("plan-choose");
         choosePlan.setTooltip(new Tooltip("The exit plan of another strategy, by its name"));
-        choosePlan.getStyleClass().addAll("small", "quiet");
+        choosePlan.getStyleClass().addAll("small", "link");
         choosePlan.setMinWidth(USE_PREF_SIZE);
         limited.setId("trades-limited");
         trades.setId("trades-a-day");
@@ -141,7 +141,7 @@ final class SetupFields extends VBox {
     static Button button(String id, String words, Runnable act) {
         Button button = new Button(words);
         button.setId(id);
-        button.getStyleClass().addAll("small", "quiet");
+        button.getStyleClass().addAll("small", words.length() > 1 ? "link" : "quiet");
         button.setMinWidth(USE_PREF_SIZE);
         button.setOnAction(e -> act.run());
         return button;

@@ -61,7 +61,7 @@ final class StudyShelf extends VBox {
         });
         Button add = new Button("+ study");
         add.setId("study-add");
-        add.getStyleClass().addAll("small", "quiet");
+        add.getStyleClass().addAll("small", "link");
         add.setOnAction(e -> add());
         ScrollPane scroll = new ScrollPane(panel);
         scroll.setFitToWidth(true);

@@ -160,7 +160,7 @@ final class ContractPanel extends BorderPane {
     private static Button button(String id, String words, Runnable act) {
         Button button = new Button(words);
         button.setId(id);
-        button.getStyleClass().addAll("small", "quiet");
+        button.getStyleClass().addAll("small", words.length() > 1 ? "link" : "quiet");
         button.setOnAction(e -> act.run());
         return button;
     }
@@ -275,7 +275,7 @@ final class ContractPanel extends BorderPane {
         }
         MenuButton patterns = new MenuButton("Begin with…");
         patterns.setId("session-pattern");
-        patterns.getStyleClass().addAll("small", "quiet");
+        patterns.getStyleClass().addAll("small", "link");
         ContractSketch.patterns().forEach((words, pattern) -> {
             MenuItem item = new MenuItem(words);
             item.setOnAction(e -> sessions(pattern));
