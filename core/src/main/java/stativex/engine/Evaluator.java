@@ -128,6 +128,9 @@ final class Evaluator {
         program.tell(Program.Fact.MINUTES_SINCE_EXIT, row,
                 none ? Double.NaN : (run.market.now - ended.getLast().exitTime()) / (60.0 * TapeTime.SECOND));
         program.tell(Program.Fact.LAST_RESULT, row, none ? Double.NaN : (double) ended.getLast().net() / Money.UNIT);
+        program.tell(Program.Fact.LAST_RESULT_IN_R, row, none
+                ? Double.NaN
+                : ended.getLast().inR(run.market.contract, run.market.fee).orElse(Double.NaN));
     }
 
     /** The last of the bars up to {@code row} that begins with a print or before it; it holds that print, or ended before it. */

@@ -2,7 +2,9 @@ package stativex.engine;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import stativex.exit.StopOrigin;
+import stativex.market.Contract;
 import stativex.market.Side;
 import stativex.order.FillReason;
 
@@ -41,6 +43,19 @@ public record Trade(int number, int strategy, Side side, Span span, Amounts amou
 
     /** The stop stands at {@code level} ticks from print {@code print} on, set by {@code origin}. */
     public record StopPoint(int print, long level, StopOrigin origin) {}
+
+    /**
+     * Net ÷ R: what its contracts would have lost at the initial stop, with the fees of both ways. Empty without a stop.
+     *
+     * @param fee money for a contract and way
+     */
+    public OptionalDouble inR(Contract contract, long fee) {
+        if (initialStop.isEmpty()) {
+            return OptionalDouble.empty();
+        }
+        long risk = quantity() * (contract.money(initialStop.get(), 1) + 2 * fee);
+        return OptionalDouble.of((double) net() / risk);
+    }
 
     public long entryTime() {
         return span.entryTime();

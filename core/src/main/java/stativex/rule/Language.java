@@ -49,6 +49,8 @@ public final class Language {
             Map.entry("bars since entry", "bars since the entry of the open position"),
             Map.entry("bars since exit", "bars closed since the one in which the strategy's last trade ended"),
             Map.entry("minutes since exit", "minutes since the strategy's last trade ended"),
+            Map.entry("last result in R",
+                    "the same in times what it risked: its initial stop and the fees of both ways"),
             Map.entry("last result", "net of the strategy's last trade in money: above 0 it won"),
             Map.entry("losses in a row", "losing trades of the strategy since the last one that did not lose"),
             Map.entry("trades today", "trades that the strategy opened in this trading day"),

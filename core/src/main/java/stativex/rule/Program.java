@@ -46,6 +46,8 @@ public final class Program {
         MINUTES_SINCE_EXIT("minutes since exit", Unit.NUMBER),
         /** Net of the last trade that has ended, money. */
         LAST_RESULT("last result", Unit.NUMBER),
+        /** The same in times what it risked; absent when it had no stop. */
+        LAST_RESULT_IN_R("last result in R", Unit.NUMBER),
         /** Trades with a net below 0 since the last one without. */
         LOSSES_IN_A_ROW("losses in a row", Unit.NUMBER),
         /** Trades opened in this trading day. */

@@ -139,6 +139,9 @@ final class Values {
 
         @Override
         String absence(int bar) {
+            if (Double.isNaN(at(bar)) && text().equals(Program.Fact.LAST_RESULT_IN_R.words())) {
+                return text() + ": no trade has ended yet, or the last one had no stop";
+            }
             return !Double.isNaN(at(bar))
                     ? ""
                     : text() + (text().endsWith("exit") || text().equals("last result")

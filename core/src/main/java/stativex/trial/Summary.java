@@ -161,9 +161,9 @@ public record Summary(Count count, Result result, Ratios ratios, Equity equity, 
                 lost -= net;
                 largestLoss = Math.max(largestLoss, -net);
             }
-            if (trade.initialStop().isPresent()) {
-                long risk = trade.quantity() * (contract.money(trade.initialStop().get(), 1) + 2 * fee);
-                sumR += (double) net / risk;
+            OptionalDouble inR = trade.inR(contract, fee);
+            if (inR.isPresent()) {
+                sumR += inR.getAsDouble();
                 withR++;
             }
         }

@@ -831,6 +831,9 @@ public class EngineTest {
         Object[][] expected = {{"bars since exit = 1", "7"}, {"bars since exit = 2 and losses in a row = 1", "9"},
                 {"trades today = 1 and bars since exit = 0", "5"}, {"last result < 0 and bars since exit = 1", "7"},
                 {"result today < 0 and bars since exit = 2", "9"},
+                // stopped out where the stop stood, with the fees of both ways: exactly what was risked
+                {"last result in R = -1 and bars since exit = 1", "7"},
+                {"last result in R > -1 and bars since exit >= 0", ""},
                 {"minutes since exit > 0.03 and bars since exit < 2", "7"},
                 {"last result > 0 and bars since exit >= 0", ""}, {"losses in a row > 1", ""}};
         for (Object[] row : expected) {

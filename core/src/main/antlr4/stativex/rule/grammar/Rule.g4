@@ -50,7 +50,7 @@ atom : NUMBER (TICK | TICKS)?                # number
      | BARS SINCE anchor                     # since
      | TIMES group SINCE anchor              # timesSince
      | TIMES group IN THE LAST NUMBER bars   # timesLast
-     | (BARS SINCE EXIT | MINUTES SINCE EXIT | LAST RESULT | LOSSES IN A ROW | TRADES TODAY | RESULT TODAY)   # own
+     | (BARS SINCE EXIT | MINUTES SINCE EXIT | LAST RESULT (IN R)? | LOSSES IN A ROW | TRADES TODAY | RESULT TODAY)   # own
      | (OPEN RESULT | BEST EXCURSION | WORST EXCURSION)   # position
      | figure NUMBER OF term                 # window
      | DRAWN STRING                          # drawn
@@ -63,7 +63,7 @@ figure : HIGHEST | LOWEST | SUM | AVERAGE | MEDIAN | RANK | PERCENT RANK ;
 name : word ('.' part)* ;
 word : NAME | OPEN | SESSION | DAY | WEEK | MONTH | TIME | ENTRY | RESULT | BEST | WORST | LAST | FIRST | TRUE | FLAT
      | LEAST | MOST | ABOVE | BELOW | DRAWN | BETWEEN | AFTER | HIGHEST | LOWEST | SUM | AVERAGE | MEDIAN | RANK | PERCENT
-     | EXIT | MINUTES | LOSSES | A | ROW | TRADES | TODAY ;
+     | EXIT | MINUTES | LOSSES | A | ROW | TRADES | TODAY | R ;
 part : word | BAR | BARS | RISING | FALLING | TIMES | TICK | TICKS | BEFORE | SINCE | OVER ;
 
 AND : 'and' ;
@@ -121,6 +121,7 @@ A : 'a' ;
 ROW : 'row' ;
 TRADES : 'trades' ;
 TODAY : 'today' ;
+R : 'R' ;
 BETWEEN : 'between' ;
 AFTER : 'after' ;
 HIGHEST : 'highest' ;

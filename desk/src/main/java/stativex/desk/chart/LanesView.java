@@ -136,7 +136,7 @@ public final class LanesView extends Sketch {
             double x = Math.round(viewport.centre(bar));
             if (x > 0 && x < plot) {
                 double half = Math.max(2, Math.floor(viewport.barWidth() / 2));
-                pen.frame(Palette.AUTOMATION, x - half - 1, 0, 2 * half + 2, height - 1);
+                pen.frame(Palette.INK, x - half - 1, 0, 2 * half + 2, height - 1);
             }
         });
         cursor.ifPresent(bar -> {
