@@ -5,22 +5,17 @@ import java.time.DateTimeException;
 import java.time.DayOfWeek;
 import java.time.LocalTime;
 import java.time.ZoneId;
-import java.time.format.TextStyle;
 import java.util.ArrayList;
-import java.util.EnumMap;
 import java.util.EnumSet;
 import java.util.List;
-import java.util.Locale;
-import java.util.Map;
-import java.util.Set;
 import java.util.function.Consumer;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
-import javafx.scene.control.ToggleButton;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
+import stativex.desk.look.DayChoice;
 import stativex.desk.look.FocusKeeper;
 import stativex.desk.look.NumberField;
 import stativex.files.StrategySetup;
@@ -52,7 +47,7 @@ final class WindowFields extends VBox {
     /** One window's fields. */
     private final class Card {
         private final TextField name = text("Name of the window", 8);
-        private final Map<DayOfWeek, ToggleButton> days = new EnumMap<>(DayOfWeek.class);
+        private final DayChoice days;
         private final TextField from = text("Time from which entries may be sent", 5);
         private final TextField to = text("Time until which the window lasts", 5);
         private final TextField zone = text("Zone of the window's times", 17);
@@ -62,15 +57,7 @@ final class WindowFields extends VBox {
 
         Card(SessionWindow window) {
             name.setText(window.name());
-            for (DayOfWeek day : DayOfWeek.values()) {
-                ToggleButton button = new ToggleButton(
-                        day.getDisplayName(TextStyle.SHORT, Locale.ENGLISH).substring(0, 2));
-                button.setAccessibleText(day.getDisplayName(TextStyle.FULL, Locale.ENGLISH));
-                button.getStyleClass().add("small");
-                button.setSelected(window.days().contains(day));
-                button.setOnAction(e -> tell());
-                days.put(day, button);
-            }
+            days = new DayChoice(window.days(), WindowFields.this::tell);
             from.setText(window.from().toString());
             to.setText(window.to().toString());
             zone.setText(window.zone().getId());
@@ -104,33 +91,25 @@ final class WindowFields extends VBox {
             zone.setId("window-zone-" + index);
             end.setId("window-end-" + index);
             lead.setId("window-lead-" + index);
-            days.forEach((day, button) -> button.setId("window-" + day.name().toLowerCase(Locale.ROOT) + "-" + index));
+            days.name("window", index);
             Button less = SetupFields.button("window-less-" + index, "×", () -> {
                 all.remove(this);
                 rows();
                 tell();
             });
             less.setAccessibleText("Take this window away");
-            HBox choice = new HBox(days.values().toArray(ToggleButton[]::new));
-            choice.getStyleClass().add("choice");
-            return new VBox(4, SetupFields.row(name, from, SetupFields.muted("to"), to, less), choice,
+            return new VBox(4, SetupFields.row(name, from, SetupFields.muted("to"), to, less), days,
                     SetupFields.row(SetupFields.muted("in"), zone),
                     SetupFields.row(SetupFields.muted("at its end"), end, lead, SetupFields.muted("s before")));
         }
 
         SessionWindow window() {
-            Set<DayOfWeek> chosen = EnumSet.noneOf(DayOfWeek.class);
-            days.forEach((day, button) -> {
-                if (button.isSelected()) {
-                    chosen.add(day);
-                }
-            });
             SessionWindow.End action = java.util.Arrays.stream(SessionWindow.End.values())
                     .filter(one -> one.word().equals(end.getValue())).findFirst().orElseThrow();
             long seconds = lead.number().filter(n -> n.signum() >= 0 && n.compareTo(BigDecimal.valueOf(86_400)) <= 0)
                     .orElseThrow(() -> new IllegalArgumentException("expected seconds before the end, 0 or more"))
                     .longValue();
-            return new SessionWindow(name.getText().strip(), chosen, time(from), time(to), place(zone), action,
+            return new SessionWindow(name.getText().strip(), days.chosen(), time(from), time(to), place(zone), action,
                     seconds * TapeTime.SECOND);
         }
     }

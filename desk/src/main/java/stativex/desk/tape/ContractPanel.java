@@ -5,16 +5,11 @@ import java.time.DateTimeException;
 import java.time.DayOfWeek;
 import java.time.LocalDate;
 import java.time.ZoneId;
-import java.time.format.TextStyle;
 import java.time.temporal.TemporalAdjusters;
 import java.util.ArrayList;
-import java.util.EnumMap;
 import java.util.EnumSet;
 import java.util.List;
-import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.function.Consumer;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -26,13 +21,13 @@ import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextArea;
 import javafx.scene.control.TextField;
-import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import stativex.desk.look.DayChoice;
 import stativex.desk.look.FilePicker;
 import stativex.files.BadInput;
 import stativex.files.ContractSketch;
@@ -193,7 +188,7 @@ final class ContractPanel extends BorderPane {
     /** One session's fields. */
     private final class SessionLine {
         private final TextField called = field("", "Name of the session", 6);
-        private final Map<DayOfWeek, ToggleButton> days = new EnumMap<>(DayOfWeek.class);
+        private final DayChoice days;
         private final TextField open = field("", "Its open, exchange time", 5);
         private final CheckBox evening = new CheckBox("the evening before");
         private final TextField close = field("", "Its close, exchange time", 5);
@@ -206,15 +201,7 @@ final class ContractPanel extends BorderPane {
             close.setText(line.close());
             evening.setSelected(line.openDay() < 0);
             evening.setOnAction(e -> changed());
-            for (DayOfWeek day : DayOfWeek.values()) {
-                ToggleButton button = new ToggleButton(
-                        day.getDisplayName(TextStyle.SHORT, Locale.ENGLISH).substring(0, 2));
-                button.setAccessibleText(day.getDisplayName(TextStyle.FULL, Locale.ENGLISH));
-                button.getStyleClass().add("small");
-                button.setSelected(line.days().contains(day));
-                button.setOnAction(e -> changed());
-                days.put(day, button);
-            }
+            days = new DayChoice(line.days(), ContractPanel.this::changed);
         }
 
         Node node(int index) {
@@ -222,27 +209,20 @@ final class ContractPanel extends BorderPane {
             open.setId("session-open-" + index);
             evening.setId("session-evening-" + index);
             close.setId("session-close-" + index);
-            days.forEach((day, button) -> button.setId("session-" + day.name().toLowerCase(Locale.ROOT) + "-" + index));
+            days.name("session", index);
             Button less = button("session-less-" + index, "×", () -> {
                 sessions.remove(this);
                 rows();
             });
             less.setAccessibleText("Take this session away");
-            HBox choice = new HBox(days.values().toArray(ToggleButton[]::new));
-            choice.getStyleClass().add("choice");
             HBox hours = new HBox(5, called, open, evening, new Label("to"), close, less);
             hours.setAlignment(Pos.CENTER_LEFT);
-            return new VBox(3, hours, choice);
+            return new VBox(3, hours, days);
         }
 
         ContractSketch.Line line() {
-            Set<DayOfWeek> chosen = EnumSet.noneOf(DayOfWeek.class);
-            days.forEach((day, button) -> {
-                if (button.isSelected()) {
-                    chosen.add(day);
-                }
-            });
-            return new ContractSketch.Line(called.getText(), chosen, open.getText(), evening.isSelected() ? -1 : 0,
+            return new ContractSketch.Line(called.getText(), days.chosen(), open.getText(),
+                    evening.isSelected() ? -1 : 0,
                     close.getText(), from.closeDay());
         }
     }
