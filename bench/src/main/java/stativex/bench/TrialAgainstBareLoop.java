@@ -142,7 +142,7 @@ final class TrialAgainstBareLoop {
         SignalPlan plan = strategy.signals();
         int problems = 0;
         for (int i = 0; i < 100; i++) {
-            problems += StrategyProblems.of(plan, strategy.longSide(), strategy.shortSide(), strategy.pricesEntries(),
+            problems += StrategyProblems.of(plan, strategy.longSide(), strategy.shortSide(), strategy.entry(),
                     contract, List.of()).size();
         }
         return problems == 0 ? (System.nanoTime() - begin) / 1e8 : Double.NaN;

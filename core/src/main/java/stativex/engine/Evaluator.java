@@ -158,7 +158,7 @@ final class Evaluator {
     }
 
     private void expireEntries(StrategyRun run) {
-        if (run.strategy.entry().goodFor() instanceof Strategy.GoodFor.Bars(int n)) {
+        if (run.strategy.entry(run.bracket.side()).goodFor() instanceof Strategy.GoodFor.Bars(int n)) {
             for (Order entry : run.bracket.entries()) {
                 if (entry.state().live() && run.signals.closed() - entry.closesBefore() >= n) {
                     run.market.exchange.expire(entry);
@@ -182,7 +182,7 @@ final class Evaluator {
             engine.decide(run, side, bar, market.lastPrice, new Decision.WouldBe());
             return;
         }
-        Strategy.Entry entry = run.strategy.entry();
+        Strategy.Entry entry = run.strategy.entry(side);
         engine.decide(run, side, bar, entry.type() == Order.Type.MARKET ? market.lastPrice : price,
                 new Decision.Taken(entry.type(), entry.quantity(), rule.rules.grade(bar)));
         rule.sent++;
@@ -207,7 +207,8 @@ final class Evaluator {
         if (Double.isNaN(value) || Math.abs(value) > 1e15) {
             return Tape.NONE;
         }
-        boolean down = (rule.rules.side() == Side.LONG) == (run.strategy.entry().type() == Order.Type.LIMIT);
+        boolean down = (rule.rules.side() == Side.LONG) == (run.strategy.entry(rule.rules.side())
+                .type() == Order.Type.LIMIT);
         return (long) (down ? Math.floor(value) : Math.ceil(value));
     }
 }

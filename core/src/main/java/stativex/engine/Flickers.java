@@ -71,7 +71,7 @@ public final class Flickers {
         List<SideRules> sides = new ArrayList<>();
         for (Side side : Side.values()) {
             strategy.side(side).ifPresent(
-                    rule -> sides.add(new SideRules(program, side, rule, plan, strategy.pricesEntries())));
+                    rule -> sides.add(new SideRules(program, side, rule, plan, strategy.entry(side).priced())));
         }
         return find(tape, builder, program, sides, () -> false).orElseThrow();
     }

@@ -22,7 +22,7 @@ abstract sealed class Signals permits LiveSignals, KnownSignals {
         this.program = program;
         for (Side side : Side.values()) {
             strategy.side(side).ifPresent(rule -> sides.put(side,
-                    new SideRules(program, side, rule, strategy.signals(), strategy.pricesEntries())));
+                    new SideRules(program, side, rule, strategy.signals(), strategy.entry(side).priced())));
         }
     }
 

@@ -102,7 +102,9 @@ final class SnapshotMaker {
     }
 
     private List<Headroom> headroom(StrategyRun run) {
-        long quantity = run.bracket.open() > 0 ? run.bracket.open() : run.strategy.entry().quantity();
+        long quantity = run.bracket.open() > 0
+                ? run.bracket.open()
+                : Strategy.largest(run.strategy.sides(), run.strategy.entry());
         Optional<Long> stopOut = run.strategy.plan().initialStop(contract)
                 .map(ticks -> contract.money(ticks + contract.slippage(), 1) + 2 * market.fee);
         List<Headroom> headroom = new ArrayList<>();

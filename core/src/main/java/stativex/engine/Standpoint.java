@@ -159,8 +159,8 @@ final class Standpoint implements Situation {
     }
 
     @Override
-    public int quantity() {
-        return run.strategy.entry().quantity();
+    public int quantity(Side side) {
+        return run.strategy.entry(side).quantity();
     }
 
     @Override
@@ -169,8 +169,8 @@ final class Standpoint implements Situation {
     }
 
     @Override
-    public boolean pricesEntries() {
-        return run.strategy.pricesEntries();
+    public boolean pricesEntries(Side side) {
+        return run.strategy.entry(side).priced();
     }
 
     @Override
@@ -184,8 +184,9 @@ final class Standpoint implements Situation {
             atRisk(check, other);
         }
         long each = Math.addExact(run.market.closingEach(), run.market.fee);
-        check.risk(run.strategy.entry().quantity(), entryRisk(run, run.strategy.entry().type(), proposal.price()),
-                run.market.contract.tickValue(), each);
+        Strategy.Entry entry = run.strategy.entry(proposal.side());
+        check.risk(entry.quantity(), entryRisk(run, entry.type(), proposal.price()), run.market.contract.tickValue(),
+                each);
         return check.crossed(equity, engine.watch().lines(equity));
     }
 

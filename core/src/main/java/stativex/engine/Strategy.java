@@ -53,8 +53,10 @@ public record Strategy(String name, String version, String contract, SignalPlan 
      * @param price price of a limit or stop entry in the rule language
      * @param grades named grades of the rule, the strongest first; none: the rule alone decides
      * @param enters names of the grades that may enter
+     * @param entry how this side enters; empty: as the strategy says for both
      */
-    public record SideRule(String rule, Optional<String> price, List<Grade> grades, List<String> enters) {
+    public record SideRule(String rule, Optional<String> price, List<Grade> grades, List<String> enters,
+            Optional<Entry> entry) {
         public SideRule {
             grades = List.copyOf(grades);
             enters = List.copyOf(enters);
@@ -73,9 +75,9 @@ public record Strategy(String name, String version, String contract, SignalPlan 
             }
         }
 
-        /** A rule without grades. */
+        /** A rule without grades, which enters as the strategy says for both sides. */
         public SideRule(String rule, Optional<String> price) {
-            this(rule, price, List.of(), List.of());
+            this(rule, price, List.of(), List.of(), Optional.empty());
         }
     }
 
@@ -83,6 +85,8 @@ public record Strategy(String name, String version, String contract, SignalPlan 
     public record Grade(String name, String rule) {}
 
     /**
+     * How an entry is sent.
+     *
      * @param type market, limit or stop
      * @param quantity contracts
      * @param goodFor how long a resting entry stays
@@ -104,6 +108,11 @@ public record Strategy(String name, String version, String contract, SignalPlan 
                     throw new IllegalArgumentException("expected 1 second or more until the market, found " + seconds);
                 }
             });
+        }
+
+        /** Whether it has a price of its own. */
+        public boolean priced() {
+            return type != Order.Type.MARKET;
         }
 
         /** An entry that stays as it was sent. */
@@ -130,8 +139,9 @@ public record Strategy(String name, String version, String contract, SignalPlan 
     }
 
     public Strategy {
-        if (limits.maximumPosition() < entry.quantity()) {
-            throw new IllegalArgumentException("expected a maximum position of at least the entry's " + entry.quantity()
+        int largest = largest(sides, entry);
+        if (limits.maximumPosition() < largest) {
+            throw new IllegalArgumentException("expected a maximum position of at least the entry's " + largest
                     + " contracts, found " + limits.maximumPosition());
         }
         if (historyDays < 0) {
@@ -181,18 +191,30 @@ public record Strategy(String name, String version, String contract, SignalPlan 
         return side == stativex.market.Side.LONG ? sides.longSide() : sides.shortSide();
     }
 
-    /** Whether its entries have a price of their own. */
-    public boolean pricesEntries() {
-        return entry.type() != Order.Type.MARKET;
+    /** How a side enters: in its own way, or as both do. */
+    public Entry entry(stativex.market.Side side) {
+        return side(side).flatMap(SideRule::entry).orElse(entry);
+    }
+
+    /** Contracts of the larger of both sides' entries. */
+    public static int largest(Sides sides, Entry both) {
+        return List.of(sides.longSide(), sides.shortSide()).stream().flatMap(Optional::stream)
+                .mapToInt(side -> side.entry().orElse(both).quantity()).max().orElseThrow();
+    }
+
+    /** The entries of the sides that it has. */
+    private List<Entry> entries() {
+        return List.of(longSide(), shortSide()).stream().flatMap(Optional::stream)
+                .map(side -> side.entry().orElse(entry)).toList();
     }
 
     /** What it asks for that the engine cannot do yet, in words; empty if it can do everything. */
     public List<String> notThereYet() {
         List<String> missing = new java.util.ArrayList<>();
-        if (entry.reprice()) {
+        if (entries().stream().anyMatch(Entry::reprice)) {
             missing.add("repricing a resting entry");
         }
-        if (entry.marketAfterSeconds().isPresent()) {
+        if (entries().stream().anyMatch(e -> e.marketAfterSeconds().isPresent())) {
             missing.add("turning a resting entry to the market");
         }
         if (limits.reverse()) {

@@ -40,17 +40,18 @@ public final class StrategyProblems {
     /**
      * Checks against empty tapes; no price is looked at.
      *
+     * @param entry of the sides that have none of their own
      * @param others further contracts that its series may name
      */
     public static List<Problem> of(SignalPlan plan, Optional<Strategy.SideRule> longSide,
-            Optional<Strategy.SideRule> shortSide, boolean pricesEntries, Contract contract, List<Contract> others) {
+            Optional<Strategy.SideRule> shortSide, Strategy.Entry entry, Contract contract, List<Contract> others) {
         StrategyProblems found = new StrategyProblems();
-        found.check(plan, longSide, shortSide, pricesEntries, contract, others);
+        found.check(plan, longSide, shortSide, entry, contract, others);
         return List.copyOf(found.problems);
     }
 
     private void check(SignalPlan plan, Optional<Strategy.SideRule> longSide, Optional<Strategy.SideRule> shortSide,
-            boolean pricesEntries, Contract contract, List<Contract> others) {
+            Strategy.Entry entry, Contract contract, List<Contract> others) {
         Tape empty = new TapeBuilder(0).build();
         BarSeries none = new SeriesBuilder(empty, contract.calendar(), plan.bars()).series();
         Map<String, ContractTape> tapes = others.stream()
@@ -69,8 +70,8 @@ public final class StrategyProblems {
         if (longSide.isEmpty() && shortSide.isEmpty()) {
             problems.add(new Problem("long", "no rule yet, for long or for short"));
         }
-        longSide.ifPresent(side -> side(program, Side.LONG, side, pricesEntries));
-        shortSide.ifPresent(side -> side(program, Side.SHORT, side, pricesEntries));
+        longSide.ifPresent(side -> side(program, Side.LONG, side, entry));
+        shortSide.ifPresent(side -> side(program, Side.SHORT, side, entry));
         for (int i = 0; i < plan.filters().size(); i++) {
             String place = "filters[" + i + "].";
             SignalPlan.Filter filter = plan.filters().get(i);
@@ -93,18 +94,19 @@ public final class StrategyProblems {
         return new Problem("studies", e.getMessage());
     }
 
-    private void side(Program program, Side side, Strategy.SideRule rule, boolean pricesEntries) {
+    private void side(Program program, Side side, Strategy.SideRule rule, Strategy.Entry both) {
+        boolean priced = rule.entry().orElse(both).priced();
         rule(program, side.word() + ".rule", rule.rule());
         for (int i = 0; i < rule.grades().size(); i++) {
             rule(program, side.word() + ".grades[" + i + "].rule", rule.grades().get(i).rule());
         }
-        if (pricesEntries && rule.price().isEmpty()) {
+        if (priced && rule.price().isEmpty()) {
             problems.add(new Problem(side.word() + ".price", "no price yet for a limit or stop entry"));
         }
-        if (!pricesEntries && rule.price().isPresent()) {
+        if (!priced && rule.price().isPresent()) {
             problems.add(new Problem(side.word() + ".price", "a market entry takes no price"));
         }
-        if (pricesEntries && rule.price().isPresent()) {
+        if (priced && rule.price().isPresent()) {
             try {
                 program.level(rule.price().get());
             } catch (RuleProblem e) {

@@ -177,7 +177,7 @@ final class StrategyRun {
     /** The bar with whose close an entry ends that is good for some bars; {@link Integer#MAX_VALUE} without one. */
     int expiry() {
         int expiry = Integer.MAX_VALUE;
-        if (strategy.entry().goodFor() instanceof Strategy.GoodFor.Bars(int n)) {
+        if (strategy.entry(bracket.side()).goodFor() instanceof Strategy.GoodFor.Bars(int n)) {
             for (int i = 0; i < bracket.entries().size(); i++) {
                 if (bracket.entries().get(i).state().live()) {
                     expiry = Math.min(expiry, bracket.entries().get(i).closesBefore() + n - 1);

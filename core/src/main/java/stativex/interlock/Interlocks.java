@@ -240,7 +240,7 @@ public final class Interlocks {
             if (!idle && !s.adds()) {
                 return Optional.of(new Refusal.AddsNotAllowed(s.bracket().side()));
             }
-            return held(s) + s.quantity() > s.maximumPosition()
+            return held(s) + s.quantity(p.side()) > s.maximumPosition()
                     ? Optional.of(new Refusal.PositionLimit(s.maximumPosition()))
                     : Optional.empty();
         }
@@ -263,12 +263,12 @@ public final class Interlocks {
 
         @Override
         public boolean applies(Situation s) {
-            return s.pricesEntries();
+            return s.pricesEntries(Side.LONG) || s.pricesEntries(Side.SHORT);
         }
 
         @Override
         public Optional<Refusal> refusal(Situation s, Proposal p) {
-            return s.pricesEntries() && p.price() == Tape.NONE
+            return s.pricesEntries(p.side()) && p.price() == Tape.NONE
                     ? Optional.of(new Refusal.WarmingUp())
                     : Optional.empty();
         }

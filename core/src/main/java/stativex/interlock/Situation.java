@@ -51,13 +51,14 @@ public interface Situation {
 
     boolean adds();
 
-    /** Contracts of one entry, and most contracts, open and resting entries together. */
-    int quantity();
+    /** Contracts of one entry of a side. */
+    int quantity(Side side);
 
+    /** Most contracts, open and resting entries together. */
     int maximumPosition();
 
-    /** Whether its entries have a price of their own. */
-    boolean pricesEntries();
+    /** Whether a side's entries have a price of their own. */
+    boolean pricesEntries(Side side);
 
     /** The first line that a stop-out of an entry, with everything else at work, would cross. */
     Optional<Line> crossed(Proposal proposal);

@@ -649,7 +649,7 @@ public class EngineTest {
         return new Strategy.SideRule("close > open", Optional.empty(),
                 List.of(new Strategy.Grade("strong", "close > open + 3 ticks"),
                         new Strategy.Grade("plain", "close < open + 3 ticks")),
-                List.of(entering));
+                List.of(entering), Optional.empty());
     }
 
     @Test

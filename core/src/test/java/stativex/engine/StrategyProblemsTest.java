@@ -21,7 +21,7 @@ import stativex.trial.Given;
 public class StrategyProblemsTest {
     private static List<StrategyProblems.Problem> problems(Given.Draft draft) {
         Strategy made = draft.build();
-        return StrategyProblems.of(made.signals(), made.longSide(), made.shortSide(), made.pricesEntries(),
+        return StrategyProblems.of(made.signals(), made.longSide(), made.shortSide(), made.entry(),
                 Given.contract(0), List.of());
     }
 
@@ -47,7 +47,8 @@ public class StrategyProblemsTest {
                 row(d -> d.filters = List.of(new SignalPlan.Filter("f", true, Optional.empty(),
                         Optional.of("delta > 1 tick"))), "filters[0].short", "cannot be compared"),
                 row(d -> d.longSide = Optional.of(new Strategy.SideRule("close > open", Optional.empty(),
-                        List.of(new Strategy.Grade("g", "close > ")), List.of("g"))), "long.grades[0].rule",
+                        List.of(new Strategy.Grade("g", "close > ")), List.of("g"), Optional.empty())),
+                        "long.grades[0].rule",
                         "found the end"),
                 row(d -> d.longSide = Optional.of(Given.rule("close > open", "close - 1 tick")), "long.price",
                         "a market entry takes no price"),
@@ -74,7 +75,8 @@ public class StrategyProblemsTest {
                 List.of(new DrawnPoints("level", "Wall", 0, "3.30", 0, "")), List.of(), Optional.empty(),
                 SignalPlan.Evaluate.BAR_CLOSE, Optional.empty());
         List<StrategyProblems.Problem> drawn = StrategyProblems.of(plan, Optional.of(Given.rule("close > open")),
-                Optional.empty(), false, Given.contract(0), List.of());
+                Optional.empty(), new Strategy.Entry(stativex.order.Order.Type.MARKET, 1, new Strategy.GoodFor.Day()),
+                Given.contract(0), List.of());
         assertEquals(drawn.getFirst().place(), "drawings");
     }
 
@@ -89,8 +91,10 @@ public class StrategyProblemsTest {
         Strategy made = draft.build();
         Contract wool = new Contract("WLF", "Fine Wool", "NZD", new java.math.BigDecimal("0.5"), 100_000, 1,
                 Given.calendar(), Optional.empty());
-        assertEquals(StrategyProblems.of(made.signals(), made.longSide(), made.shortSide(), false, Given.contract(0),
-                List.of(wool)), List.of());
+        assertEquals(
+                StrategyProblems.of(made.signals(), made.longSide(), made.shortSide(), made.entry(), Given.contract(0),
+                        List.of(wool)),
+                List.of());
         assertEquals(made.signals().others(Given.contract(0)), List.of("WLF"));
     }
 }

@@ -131,7 +131,7 @@ public class InterlocksTest {
         }
 
         @Override
-        public int quantity() {
+        public int quantity(Side side) {
             return quantity;
         }
 
@@ -141,7 +141,7 @@ public class InterlocksTest {
         }
 
         @Override
-        public boolean pricesEntries() {
+        public boolean pricesEntries(Side side) {
             return priced;
         }
 

@@ -108,6 +108,8 @@ public final class Given {
         public List<StudyDefinition> studies = new ArrayList<>();
         public Optional<Strategy.SideRule> longSide = Optional.of(rule("close > open"));
         public Optional<Strategy.SideRule> shortSide = Optional.of(rule("close < open"));
+        /** As given by the fields below, unless it stands here. */
+        public Optional<Strategy.Entry> entry = Optional.empty();
         public Order.Type type = Order.Type.MARKET;
         public int quantity = 1;
         public Strategy.GoodFor goodFor = new Strategy.GoodFor.Day();
@@ -133,7 +135,7 @@ public final class Given {
                     new SignalPlan(BarSettings.of(barType.orElse(new BarType.Ticks(bars))),
                             series, studies, List.of(), filters, confirm, evaluate, most),
                     new Strategy.Sides(longSide, shortSide),
-                    new Strategy.Entry(type, quantity, goodFor, reprice, marketAfterSeconds),
+                    entry.orElseGet(() -> new Strategy.Entry(type, quantity, goodFor, reprice, marketAfterSeconds)),
                     new Strategy.Limits(Math.max(maximum, quantity), adds, reverse, windows, tradesADay, once), plan,
                     history);
         }

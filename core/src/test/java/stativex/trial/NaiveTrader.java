@@ -38,6 +38,14 @@ final class NaiveTrader {
         long lockAt = NONE;
     }
 
+    /** How one side enters. */
+    static final class Entry {
+        String order;
+        long offset;
+        int quantity;
+        int goodForBars;
+    }
+
     /** One strategy: long when a bar closes above its open, short below. */
     static final class Rules {
         /** tick, volume, range, time (nanoseconds) or renko. */
@@ -45,10 +53,9 @@ final class NaiveTrader {
         long size;
         long turn;
         boolean everyTrade;
-        String entry;
-        long offset;
-        int quantity;
-        int goodForBars;
+        Entry longEntry = new Entry();
+        /** The same as the long one unless the sides differ. */
+        Entry shortEntry = longEntry;
         int maximum;
         boolean adds;
         long stop;
@@ -59,6 +66,10 @@ final class NaiveTrader {
         List<W> windows = new ArrayList<>();
         int tradesADay;
         boolean once;
+
+        Entry entry(boolean isLong) {
+            return isLong ? longEntry : shortEntry;
+        }
     }
 
     private static final class O {
@@ -253,8 +264,9 @@ final class NaiveTrader {
                 return;
             }
             for (O o : orders) {
-                if (o.of == this && o.role.equals("entry") && s.goodForBars > 0
-                        && bars.size() - o.closesBefore >= s.goodForBars) {
+                int bars = s.entry(o.buy).goodForBars;
+                if (o.of == this && o.role.equals("entry") && bars > 0
+                        && this.bars.size() - o.closesBefore >= bars) {
                     o.dead = true;
                 }
             }
@@ -292,9 +304,10 @@ final class NaiveTrader {
         }
 
         private void signal(int sign, long close, boolean withClose) {
-            long price = s.entry.equals("market")
+            Entry entry = s.entry(sign > 0);
+            long price = entry.order.equals("market")
                     ? NONE
-                    : s.entry.equals("limit") ? close - sign * s.offset : close + sign * s.offset;
+                    : entry.order.equals("limit") ? close - sign * entry.offset : close + sign * entry.offset;
             String side = sign > 0 ? "long" : "short";
             String why = refusal(sign, price, withClose);
             if (!why.isEmpty()) {
@@ -306,8 +319,8 @@ final class NaiveTrader {
                 trade = new T();
                 trade.sign = sign;
             }
-            O o = send(this, "entry", s.entry, sign > 0, s.quantity, price, "entry", market.latency);
-            if (s.goodForBars == 0) {
+            O o = send(this, "entry", entry.order, sign > 0, entry.quantity, price, "entry", market.latency);
+            if (entry.goodForBars == 0) {
                 S end = null;
                 for (S x : sessions) {
                     if (x.lastOfDay && o.accepted < x.close && end == null) {
@@ -378,7 +391,7 @@ final class NaiveTrader {
             if (trade != null && !s.adds) {
                 return "adds not allowed";
             }
-            if ((trade == null ? 0 : trade.open()) + resting() + s.quantity > s.maximum) {
+            if ((trade == null ? 0 : trade.open()) + resting() + s.entry(sign > 0).quantity > s.maximum) {
                 return "position limit";
             }
             return crosses(sign, price) ? "line check" : "";
@@ -399,7 +412,8 @@ final class NaiveTrader {
                     }
                 }
             }
-            worst -= s.quantity * (risk(sign, s.entry, price) * market.tickValue + exit + market.fee);
+            Entry entry = s.entry(sign > 0);
+            worst -= entry.quantity * (risk(sign, entry.order, price) * market.tickValue + exit + market.fee);
             long floorNow = Math.max(peak, equity()) - market.allowance;
             if (market.lockAt != NONE) {
                 floorNow = Math.min(floorNow, market.lockAt);

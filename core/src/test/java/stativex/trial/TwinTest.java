@@ -137,23 +137,18 @@ public class TwinTest {
             b.name = name;
             b.barType = Optional.of(bars(r));
             b.evaluate = r.everyTrade ? SignalPlan.Evaluate.EVERY_TRADE : SignalPlan.Evaluate.BAR_CLOSE;
-            r.entry = List.of("market", "limit", "stop").get(dice.nextInt(3));
-            r.offset = dice.nextInt(0, 4);
-            b.type = Order.Type.valueOf(r.entry.toUpperCase(java.util.Locale.ROOT));
-            if (!r.entry.equals("market")) {
-                boolean limit = r.entry.equals("limit");
-                b.longSide = Optional.of(Given.rule("close > open", "close " + (limit ? "-" : "+") + " " + r.offset
-                        + " ticks"));
-                b.shortSide = Optional.of(Given.rule("close < open", "close " + (limit ? "+" : "-") + " " + r.offset
-                        + " ticks"));
+            Strategy.Entry both = entry(r.longEntry);
+            b.entry = Optional.of(both);
+            Optional<Strategy.Entry> own = Optional.empty();
+            if (chance(25)) {
+                r.shortEntry = new NaiveTrader.Entry();
+                own = Optional.of(entry(r.shortEntry));
             }
-            b.quantity = r.quantity = dice.nextInt(1, 5);
-            r.goodForBars = chance(50) ? dice.nextInt(1, 4) : 0;
-            b.goodFor = r.goodForBars > 0
-                    ? new Strategy.GoodFor.Bars(r.goodForBars)
-                    : new Strategy.GoodFor.Day();
+            b.longSide = Optional.of(side("close > open", r.longEntry, 1, Optional.empty()));
+            b.shortSide = Optional.of(side("close < open", r.shortEntry, -1, own));
+            int largest = Math.max(r.longEntry.quantity, r.shortEntry.quantity);
             b.adds = r.adds = chance(40);
-            b.maximum = r.maximum = r.quantity * dice.nextInt(1, 4);
+            b.maximum = r.maximum = largest * dice.nextInt(1, 4);
             b.once = r.once = chance(8);
             r.tradesADay = chance(25) ? dice.nextInt(1, 6) : 0;
             b.tradesADay = r.tradesADay > 0 ? Optional.of(r.tradesADay) : Optional.empty();
@@ -163,6 +158,25 @@ public class TwinTest {
                 windows(r, b.windows);
             }
             return b.build();
+        }
+
+        private Strategy.Entry entry(NaiveTrader.Entry e) {
+            e.order = List.of("market", "limit", "stop").get(dice.nextInt(3));
+            e.offset = dice.nextInt(0, 4);
+            e.quantity = dice.nextInt(1, 5);
+            e.goodForBars = chance(50) ? dice.nextInt(1, 4) : 0;
+            return new Strategy.Entry(Order.Type.valueOf(e.order.toUpperCase(java.util.Locale.ROOT)), e.quantity,
+                    e.goodForBars > 0 ? new Strategy.GoodFor.Bars(e.goodForBars) : new Strategy.GoodFor.Day());
+        }
+
+        private static Strategy.SideRule side(String rule, NaiveTrader.Entry e, int sign,
+                Optional<Strategy.Entry> own) {
+            boolean less = e.order.equals("limit") == sign > 0;
+            return new Strategy.SideRule(rule,
+                    e.order.equals("market")
+                            ? Optional.empty()
+                            : Optional.of("close " + (less ? "-" : "+") + " " + e.offset + " ticks"),
+                    List.of(), List.of(), own);
         }
 
         private void windows(NaiveTrader.Rules r, List<SessionWindow> windows) {
@@ -322,6 +336,22 @@ public class TwinTest {
         });
     }
 
+    /** What it does going long it does going short, and the other way round. */
+    private static Strategy turned(Strategy s) {
+        Strategy.SideRule up = s.longSide().orElseThrow();
+        Strategy.SideRule down = s.shortSide().orElseThrow();
+        return new Strategy(s.name(), s.version(), s.contract(), s.signals(),
+                new Strategy.Sides(Optional.of(turned(down)), Optional.of(turned(up))), s.entry(), s.limits(),
+                s.plan(), s.historyDays());
+    }
+
+    private static Strategy.SideRule turned(Strategy.SideRule side) {
+        boolean rises = side.rule().equals("close > open");
+        return new Strategy.SideRule(rises ? "close < open" : "close > open",
+                side.price().map(price -> price.contains("+") ? price.replace('+', '-') : price.replace('-', '+')),
+                List.of(), List.of(), side.entry());
+    }
+
     @Test
     public void mirroredTapeGivesMirroredTrades() {
         for (long seed = 1; seed <= 300; seed++) {
@@ -332,7 +362,8 @@ public class TwinTest {
                         p.bid() == Tape.NONE ? Tape.NONE : -p.bid());
             }
             Run straight = Run.trial(c.inputs);
-            Run turned = Run.trial(Inputs.of(mirrored.build(), c.contract, c.inputs.account(), c.inputs.strategies(),
+            Run turned = Run.trial(Inputs.of(mirrored.build(), c.contract, c.inputs.account(),
+                    c.inputs.strategies().stream().map(TwinTest::turned).toList(),
                     c.inputs.terms()));
             assertEquals(turned.engine().log().fills().stream()
                     .map(f -> f.time() + " " + !f.buy() + " " + f.quantity() + " " + -f.price() + " " + f.reason())

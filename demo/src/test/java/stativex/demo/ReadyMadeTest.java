@@ -55,7 +55,7 @@ public class ReadyMadeTest {
         Program program = program(strategy);
         for (Side side : Side.values()) {
             SideRules rules = new SideRules(program, side, strategy.side(side).orElseThrow(), strategy.signals(),
-                    strategy.pricesEntries());
+                    strategy.entry(side).priced());
             program.take();
             for (SideRules.Lane lane : rules.lanes()) {
                 int held = 0;

@@ -268,6 +268,27 @@ public class RulesStageTest extends DeskTest {
     }
 
     @Test
+    public void aSideCanEnterInItsOwnWay() {
+        robot.clickOn("#side-short");
+        press("#entry-apart");
+        choose("#entry-order", "stop");
+        type("#entry-price", "low - 1 tick");
+        type("#entry-quantity", "1");
+        assertEquals(text("#rules-state"), "complete");
+        assertTrue(text("#entry-sentence").startsWith("Sells 1 at a stop of low - 1 tick"), text("#entry-sentence"));
+        picture("rules-apart");
+        robot.clickOn("#side-long");
+        shown();
+        assertTrue(text("#entry-sentence").startsWith("Buys 2 at the market"), text("#entry-sentence"));
+        assertFalse(fx(() -> robot.lookup("#entry-apart").queryAs(CheckBox.class).isSelected()));
+        robot.clickOn("#strategy-run");
+        until("the Run stage has it", () -> window.workspace() != workspace);
+        var taken = window.workspace().inputs().strategies().getFirst();
+        assertEquals(taken.entry(Side.SHORT).type(), Order.Type.STOP);
+        assertEquals(taken.entry(Side.LONG).type(), Order.Type.MARKET);
+    }
+
+    @Test
     public void readyMadeStrategiesOtherBarsAndNames() {
         begin("new-spring-trend");
         assertEquals(text("#rules-state"), "complete");

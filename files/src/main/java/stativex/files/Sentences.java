@@ -2,11 +2,15 @@ package stativex.files;
 
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.BiFunction;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import stativex.engine.Decision;
 import stativex.engine.Mode;
+import stativex.engine.Strategy;
 import stativex.engine.StrategyState;
 import stativex.interlock.InterlockKind;
 import stativex.interlock.InterlockView;
@@ -29,6 +33,29 @@ public final class Sentences {
     public Sentences(ZoneId zone, long now) {
         this.zone = zone;
         this.now = now;
+    }
+
+    /** What its entries are: {@code limit 2}, or {@code long limit 2, short market 1}. */
+    public static String entries(Strategy strategy) {
+        return bySide(strategy, entry -> ResultWords.of(entry.type()) + " " + entry.quantity(),
+                (side, words) -> side.word() + " " + words);
+    }
+
+    /** What it may send: {@code a limit order for 2 TDL}. */
+    public static String orders(Strategy strategy) {
+        return bySide(strategy,
+                entry -> "a " + ResultWords.of(entry.type()) + " order for " + entry.quantity() + " "
+                        + strategy.contract(),
+                (side, words) -> words + " to go " + side.word());
+    }
+
+    private static String bySide(Strategy strategy, Function<Strategy.Entry, String> words,
+            BiFunction<Side, String, String> named) {
+        List<Side> sides = Arrays.stream(Side.values()).filter(side -> strategy.side(side).isPresent()).toList();
+        List<String> all = sides.stream().map(side -> words.apply(strategy.entry(side))).toList();
+        return all.stream().distinct().count() == 1
+                ? all.getFirst()
+                : named.apply(sides.getFirst(), all.getFirst()) + ", " + named.apply(sides.getLast(), all.getLast());
     }
 
     /** Why a signal was not taken, or what came of it. */

@@ -52,7 +52,7 @@ public final class StrategyCheck {
                 () -> root.maybe("short").map(StrategyReader::side));
         if (plan.isPresent() && longSide.isPresent() && shortSide.isPresent() && entry.isPresent()) {
             problems.addAll(StrategyProblems.of(plan.get(), longSide.get(), shortSide.get(),
-                    entry.get().type() != stativex.order.Order.Type.MARKET, contract, others));
+                    entry.get(), contract, others));
         }
         if (!document.has("exit") && !document.has("exitFile")) {
             problems.add(new StrategyProblems.Problem("exit", "no exit plan chosen", -1, -1));

@@ -114,9 +114,41 @@ public final class StrategyDraft {
                 : Optional.empty();
     }
 
-    /** Its entry; empty while that does not read. */
-    public Optional<Strategy.Entry> entry() {
-        return read(() -> StrategyReader.entry(root().at("entry")));
+    /** How a side enters, in its own way or as both do; empty while that does not read. */
+    public Optional<Strategy.Entry> entry(Side side) {
+        return read(() -> StrategyReader
+                .entry(hasOwnEntry(side) ? root().at(side.word()).at("entry") : root().at("entry")));
+    }
+
+    /** Whether a side enters in its own way. */
+    public boolean hasOwnEntry(Side side) {
+        return document.path(side.word()).has("entry");
+    }
+
+    /** A side that is to enter in its own way begins with what both have; otherwise it enters as both do. */
+    public StrategyDraft withOwnEntry(Side side, boolean own) {
+        return change(d -> {
+            if (own && !hasOwnEntry(side)) {
+                sideOf(d, side).set("entry", object(d, "entry").deepCopy());
+            } else if (!own && d.get(side.word()) instanceof ObjectNode of) {
+                of.remove("entry");
+                forgetPrice(d, side);
+                dropIfEmpty(d, side);
+            }
+        });
+    }
+
+    /** What says how a side enters. */
+    private static ObjectNode entry(ObjectNode d, Side side) {
+        return d.path(side.word()).get("entry") instanceof ObjectNode own ? own : object(d, "entry");
+    }
+
+    /** A market entry takes no price. */
+    private static void forgetPrice(ObjectNode d, Side side) {
+        if (d.get(side.word()) instanceof ObjectNode of
+                && entry(d, side).path("order").asString("").equals(ResultWords.of(Order.Type.MARKET))) {
+            of.remove("price");
+        }
     }
 
     /** One side as it stands; empty without a rule, or while it does not read. */
@@ -132,12 +164,25 @@ public final class StrategyDraft {
     /** A side whose rule is made empty and that has nothing else is no side. */
     public StrategyDraft withRule(Side side, String rule) {
         return change(d -> {
-            ObjectNode of = object(d, side.word());
-            of.put("rule", rule);
-            if (rule.isBlank() && of.size() == 1) {
-                d.remove(side.word());
-            }
+            object(d, side.word()).put("rule", rule);
+            dropIfEmpty(d, side);
         });
+    }
+
+    /** A side, with a rule that may be empty. */
+    private static ObjectNode sideOf(ObjectNode d, Side side) {
+        ObjectNode of = object(d, side.word());
+        if (!of.has("rule")) {
+            of.put("rule", "");
+        }
+        return of;
+    }
+
+    private static void dropIfEmpty(ObjectNode d, Side side) {
+        if (d.get(side.word()) instanceof ObjectNode of && of.size() == 1
+                && of.path("rule").asString("").isBlank()) {
+            d.remove(side.word());
+        }
     }
 
     /** Price of a limit or stop entry. */
@@ -148,16 +193,10 @@ public final class StrategyDraft {
     public StrategyDraft withPrice(Side side, Optional<String> price) {
         return change(d -> {
             if (price.isPresent()) {
-                ObjectNode of = object(d, side.word());
-                of.put("price", price.get());
-                if (!of.has("rule")) {
-                    of.put("rule", "");
-                }
+                sideOf(d, side).put("price", price.get());
             } else if (d.get(side.word()) instanceof ObjectNode of) {
                 of.remove("price");
-                if (rule(side).isBlank() && of.size() == 1) {
-                    d.remove(side.word());
-                }
+                dropIfEmpty(d, side);
             }
         });
     }
@@ -180,24 +219,25 @@ public final class StrategyDraft {
         }
     }
 
-    public StrategyDraft withOrder(Order.Type type) {
+    /** Another order for a side, and for the other one where that enters alike; so with whatever else an entry has. */
+    public StrategyDraft withOrder(Side side, Order.Type type) {
         return change(d -> {
-            ObjectNode entry = object(d, "entry").put("order", ResultWords.of(type));
+            ObjectNode entry = entry(d, side).put("order", ResultWords.of(type));
             if (type == Order.Type.MARKET) {
                 // a market entry does not rest
                 entry.remove(List.of("goodFor", "goodForBars", "reprice", "marketAfterSeconds"));
-                for (Side side : Side.values()) {
-                    if (d.get(side.word()) instanceof ObjectNode of) {
-                        of.remove("price");
-                    }
+            }
+            for (Side each : Side.values()) {
+                if (entry(d, each) == entry) {
+                    forgetPrice(d, each);
                 }
             }
         });
     }
 
-    public StrategyDraft withGoodFor(Strategy.GoodFor goodFor) {
+    public StrategyDraft withGoodFor(Side side, Strategy.GoodFor goodFor) {
         return change(d -> {
-            ObjectNode entry = object(d, "entry");
+            ObjectNode entry = entry(d, side);
             entry.remove(List.of("goodFor", "goodForBars"));
             switch (goodFor) {
                 case Strategy.GoodFor.Day ignored -> entry.put("goodFor", "day");
@@ -208,20 +248,26 @@ public final class StrategyDraft {
     }
 
     /** Contracts of one entry; the maximum position is at least that. */
-    public StrategyDraft withQuantity(int quantity) {
+    public StrategyDraft withQuantity(Side side, int quantity) {
         return change(d -> {
-            object(d, "entry").put("quantity", quantity);
+            entry(d, side).put("quantity", quantity);
             if (d.path("maximumPosition").asInt(quantity) < quantity) {
                 d.put("maximumPosition", quantity);
             }
         });
     }
 
-    public int quantity() {
-        return document.path("entry").path("quantity").asInt(1);
+    public int quantity(Side side) {
+        JsonNode of = hasOwnEntry(side) ? document.path(side.word()) : document;
+        return of.path("entry").path("quantity").asInt(1);
     }
 
-    /** Most contracts, open and resting; its quantity if nothing is said. */
+    /** Contracts of the larger of both sides' entries. */
+    public int quantity() {
+        return Math.max(quantity(Side.LONG), quantity(Side.SHORT));
+    }
+
+    /** Most contracts, open and resting; the larger entry's quantity if nothing is said. */
     public int maximumPosition() {
         return document.path("maximumPosition").asInt(quantity());
     }
@@ -484,14 +530,14 @@ public final class StrategyDraft {
     }
 
     /** Whether a resting entry follows its price at each bar's close. */
-    public StrategyDraft withReprice(boolean on) {
-        return change(d -> object(d, "entry").put("reprice", on));
+    public StrategyDraft withReprice(Side side, boolean on) {
+        return change(d -> entry(d, side).put("reprice", on));
     }
 
     /** A resting entry turns to the market so many seconds after it was accepted; empty: never. */
-    public StrategyDraft withMarketAfter(Optional<Integer> seconds) {
+    public StrategyDraft withMarketAfter(Side side, Optional<Integer> seconds) {
         return change(d -> {
-            ObjectNode entry = object(d, "entry");
+            ObjectNode entry = entry(d, side);
             seconds.ifPresentOrElse(n -> entry.put("marketAfterSeconds", n), () -> entry.remove("marketAfterSeconds"));
         });
     }

@@ -32,15 +32,15 @@ final class StrategyReader {
 
     static Strategy strategy(Field root, String version, ExitPlan plan) {
         Strategy.Entry entry = entry(root.at("entry"));
+        Strategy.Sides sides = root.checked(() -> new Strategy.Sides(root.maybe("long").map(StrategyReader::side),
+                root.maybe("short").map(StrategyReader::side)));
         return root.checked(() -> new Strategy(root.at("name").text(), version, root.at("contract").text(),
-                signals(root),
-                new Strategy.Sides(root.maybe("long").map(StrategyReader::side),
-                        root.maybe("short").map(StrategyReader::side)),
-                entry, limits(root, entry), plan, root.maybe("historyDays").map(Field::integer).orElse(0)));
+                signals(root), sides, entry, limits(root, Strategy.largest(sides, entry)), plan,
+                root.maybe("historyDays").map(Field::integer).orElse(0)));
     }
 
-    private static Strategy.Limits limits(Field root, Strategy.Entry entry) {
-        return new Strategy.Limits(root.maybe("maximumPosition").map(Field::integer).orElse(entry.quantity()),
+    private static Strategy.Limits limits(Field root, int largest) {
+        return new Strategy.Limits(root.maybe("maximumPosition").map(Field::integer).orElse(largest),
                 root.maybe("adds").map(Field::flag).orElse(false),
                 root.maybe("reverse").map(Field::flag).orElse(false),
                 root.items("windows").stream().map(StrategyReader::window).toList(),
@@ -156,7 +156,8 @@ final class StrategyReader {
         return field.checked(() -> new Strategy.SideRule(field.at("rule").text(),
                 field.maybe("price").map(Field::text),
                 field.items("grades").stream().map(StrategyReader::grade).toList(),
-                field.items("enters").stream().map(Field::text).toList()));
+                field.items("enters").stream().map(Field::text).toList(),
+                field.maybe("entry").map(StrategyReader::entry)));
     }
 
     static Strategy.Grade grade(Field field) {

@@ -46,15 +46,15 @@ public class DraftLawsTest {
         for (Side side : Side.values()) {
             facts.put("rule " + side, draft.rule(side));
             facts.put("price " + side, draft.price(side));
+            facts.put("entry " + side, draft.entry(side));
+            facts.put("apart " + side, draft.hasOwnEntry(side));
             facts.put("grades " + side, draft.grades(side));
             facts.put("enters " + side, draft.enters(side));
         }
         facts.put("bars", draft.bars());
-        facts.put("entry", draft.entry());
         facts.put("studies", draft.studies());
         facts.put("series", draft.series());
         facts.put("filters", draft.filters());
-        facts.put("quantity", draft.quantity());
         facts.put("maximum", draft.maximumPosition());
         facts.put("adds", draft.adds());
         facts.put("evaluate", draft.evaluate());
@@ -77,21 +77,35 @@ public class DraftLawsTest {
                 new BarType.Renko(3, dice.nextInt(3, 12)), BarType.Period.DAY, BarType.Period.MONTH));
     }
 
+    /** What a change of a side's entry touches: the other side, too, unless it stands apart. */
+    private static List<String> entries(StrategyDraft d, Side side, boolean priced) {
+        List<String> touched = new ArrayList<>(List.of("maximum"));
+        for (Side each : Side.values()) {
+            if (each == side || !d.hasOwnEntry(side) && !d.hasOwnEntry(each)) {
+                touched.add("entry " + each);
+                if (priced) {
+                    touched.add("price " + each);
+                }
+            }
+        }
+        return touched;
+    }
+
     private Done step(StrategyDraft d) {
         Side side = one(List.of(Side.values()));
         String text = one(TEXTS);
-        return switch (dice.nextInt(20)) {
+        return switch (dice.nextInt(21)) {
             case 0 -> {
                 // a side that is emptied and has nothing else is no side
                 yield new Done("rule", d.withRule(side, text), "rule " + side);
             }
             case 1 -> new Done("price", d.withPrice(side, maybe(text)), "price " + side);
             case 2 -> new Done("bars", d.withBars(bars()), "bars");
-            case 3 -> new Done("order", d.withOrder(one(List.of(Order.Type.values()))), "entry", "price LONG",
-                    "price SHORT");
-            case 4 -> new Done("good for", d.withGoodFor(one(List.of(new Strategy.GoodFor.Day(),
-                    new Strategy.GoodFor.UntilCancelled(), new Strategy.GoodFor.Bars(dice.nextInt(1, 9))))), "entry");
-            case 5 -> new Done("quantity", d.withQuantity(dice.nextInt(1, 9)), "entry", "quantity", "maximum");
+            case 3 -> new Done("order", d.withOrder(side, one(List.of(Order.Type.values()))), entries(d, side, true));
+            case 4 -> new Done("good for", d.withGoodFor(side, one(List.of(new Strategy.GoodFor.Day(),
+                    new Strategy.GoodFor.UntilCancelled(), new Strategy.GoodFor.Bars(dice.nextInt(1, 9))))),
+                    entries(d, side, false));
+            case 5 -> new Done("quantity", d.withQuantity(side, dice.nextInt(1, 9)), entries(d, side, false));
             case 6 -> new Done("maximum", d.withMaximumPosition(d.quantity() + dice.nextInt(4)), "maximum", "adds");
             case 7 -> new Done("evaluate", d.withEvaluate(one(List.of(SignalPlan.Evaluate.values()))), "evaluate");
             case 8 -> new Done("confirmation", d.withConfirmation(maybe(dice.nextInt(1, 5))), "confirmation");
@@ -137,8 +151,11 @@ public class DraftLawsTest {
                         "grades " + side, "enters " + side);
             }
             case 17 -> new Done("reverse", d.withReverse(dice.nextBoolean()), "reverses");
-            case 18 -> new Done("reprice", d.withReprice(dice.nextBoolean()), "entry");
-            default -> new Done("market after", d.withMarketAfter(maybe(dice.nextInt(1, 90))), "entry");
+            case 18 -> new Done("reprice", d.withReprice(side, dice.nextBoolean()), entries(d, side, false));
+            case 19 ->
+                new Done("market after", d.withMarketAfter(side, maybe(dice.nextInt(1, 90))), entries(d, side, false));
+            default -> new Done("apart", d.withOwnEntry(side, dice.nextBoolean()), List.of("apart " + side,
+                    "entry " + side, "rule " + side, "price " + side, "maximum"));
         };
     }
 

@@ -52,16 +52,17 @@ public class StrategyDraftTest {
     @Test
     public void everyFieldIsReadBackAsItWasWritten() {
         StrategyDraft draft = StrategyDraft.empty("Neap", "TDL").withRule(Side.LONG, "close > drift")
-                .withRule(Side.SHORT, "close < drift").withOrder(Order.Type.LIMIT)
+                .withRule(Side.SHORT, "close < drift").withOrder(Side.LONG, Order.Type.LIMIT)
                 .withPrice(Side.LONG, Optional.of("close - 1 tick"))
                 .withPrice(Side.SHORT, Optional.of("close + 1 tick"))
                 .withStudies(List.of(StudyDefinition.of("drift", "ema", "length", "34").taking("high")))
-                .withGoodFor(new Strategy.GoodFor.Bars(3)).withQuantity(2).withMaximumPosition(6)
+                .withGoodFor(Side.LONG, new Strategy.GoodFor.Bars(3)).withQuantity(Side.LONG, 2).withMaximumPosition(6)
                 .withEvaluate(SignalPlan.Evaluate.EVERY_TRADE).withConfirmation(Optional.of(2))
                 .withMost(Optional.of(new SignalPlan.Most(1, SignalPeriod.SESSION)))
                 .withFilters(List.of(new SignalPlan.Filter("wide", false, Optional.of("high > low"), Optional.empty())))
                 .withGrades(Side.LONG, List.of(new Strategy.Grade("strong", "delta > 9")), List.of("strong"))
-                .withSeries("trend", new BarType.Renko(3, 6)).withReprice(true).withMarketAfter(Optional.of(20))
+                .withSeries("trend", new BarType.Renko(3, 6)).withReprice(Side.LONG, true)
+                .withMarketAfter(Side.LONG, Optional.of(20))
                 .withReverse(true);
         for (BarType type : List.of(new BarType.Ticks(300), new BarType.Volume(500), new BarType.Range(9),
                 new BarType.Time(1_500_000_000L), new BarType.Renko(2, 5), BarType.Period.WEEK)) {
@@ -74,14 +75,27 @@ public class StrategyDraftTest {
         assertEquals(plan.most().orElseThrow().period(), SignalPeriod.SESSION);
         assertEquals(plan.filters().getFirst().on(), false);
         assertEquals(plan.series().getFirst().bars().type(), new BarType.Renko(3, 6));
-        Strategy.Entry entry = draft.entry().orElseThrow();
+        Strategy.Entry entry = draft.entry(Side.LONG).orElseThrow();
         assertEquals(entry, new Strategy.Entry(Order.Type.LIMIT, 2, new Strategy.GoodFor.Bars(3), true,
                 Optional.of(20)));
         assertTrue(draft.adds() && draft.maximumPosition() == 6 && draft.reverses());
         assertEquals(draft.side(Side.LONG).orElseThrow().enters(), List.of("strong"));
         assertEquals(places(draft, contract), List.of("exit"));
+        assertEquals(draft.entry(Side.SHORT), draft.entry(Side.LONG));
+        // a side of its own begins with what both have, and then stands alone
+        StrategyDraft apart = draft.withOwnEntry(Side.SHORT, true).withOrder(Side.SHORT, Order.Type.MARKET)
+                .withQuantity(Side.SHORT, 5);
+        assertEquals(apart.entry(Side.LONG), draft.entry(Side.LONG));
+        assertEquals(apart.price(Side.LONG), Optional.of("close - 1 tick"));
+        assertEquals(apart.price(Side.SHORT), Optional.empty());
+        assertEquals(apart.entry(Side.SHORT).orElseThrow(),
+                new Strategy.Entry(Order.Type.MARKET, 5, new Strategy.GoodFor.Day()));
+        assertEquals(apart.quantity(), 5);
+        assertEquals(apart.side(Side.SHORT).orElseThrow().entry(), apart.entry(Side.SHORT));
+        assertEquals(places(apart, contract), List.of("exit"));
+        assertEquals(apart.withOwnEntry(Side.SHORT, false).entry(Side.SHORT), draft.entry(Side.LONG));
         // a market entry has no price and does not rest
-        StrategyDraft market = draft.withOrder(Order.Type.MARKET);
+        StrategyDraft market = draft.withOrder(Side.LONG, Order.Type.MARKET);
         assertEquals(market.price(Side.LONG), Optional.empty());
         assertEquals(places(market, contract), List.of("exit"));
     }
@@ -91,7 +105,7 @@ public class StrategyDraftTest {
         StrategyDraft draft = StrategyDraft.empty("Neap", "TDL")
                 .withStudies(List.of(StudyDefinition.of("mean", "vwap"),
                         StudyDefinition.of("top", StudyDefinition.FORMULA).taking("mean.upper + 2 ticks")))
-                .withRule(Side.LONG, "close > mean.upper and meaning > 1").withOrder(Order.Type.STOP)
+                .withRule(Side.LONG, "close > mean.upper and meaning > 1").withOrder(Side.LONG, Order.Type.STOP)
                 .withPrice(Side.LONG, Optional.of("mean + 1 tick"))
                 .withFilters(List.of(new SignalPlan.Filter("f", true, Optional.empty(), Optional.of("low < mean"))));
         StrategyDraft renamed = draft.renamed("mean", "tide");

@@ -34,6 +34,7 @@ final class EntryFields extends VBox {
     private final ComboBox<String> evaluate = box("entry-evaluate", "When rules are judged", "at bar close",
             "on every trade");
     private final ComboBox<String> order = box("entry-order", "Order type of the entry", "market", "limit", "stop");
+    private final CheckBox apart = new CheckBox();
     private final TextField price = new TextField();
     private final ComboBox<String> goodFor = box("entry-good", "How long a resting entry stays", "the day",
             "until cancelled", "bars");
@@ -91,12 +92,16 @@ final class EntryFields extends VBox {
         priceLine = line("Price", price);
         goodLine = line("Good for", bars, goodFor);
         reverse.setId("entry-reverse");
+        apart.setId("entry-apart");
+        apart.setTooltip(
+                new Tooltip("Order, resting and quantity of this side alone; otherwise both sides have the same"));
         reprice.setId("entry-reprice");
         toMarket.setId("entry-to-market");
         seconds.setId("entry-seconds");
         repriceLine = line("Resting", reprice);
         marketLine = line("", toMarket, seconds, muted("s"));
-        getChildren().addAll(heading, line("Evaluate", evaluate), line("Order", order), priceLine, goodLine,
+        getChildren().addAll(heading, line("Evaluate", evaluate), line("Entry", apart), line("Order", order), priceLine,
+                goodLine,
                 repriceLine, marketLine,
                 line("Quantity", quantity, muted("up to"), most), line("Signals", signals, muted("a side"), period),
                 line("Confirm", confirm, confirmBars, muted("bars")), line("Reverse", reverse), filters, grades,
@@ -104,7 +109,8 @@ final class EntryFields extends VBox {
         evaluate.setOnAction(e -> edit(d -> d.withEvaluate(evaluate.getSelectionModel().getSelectedIndex() == 0
                 ? SignalPlan.Evaluate.BAR_CLOSE
                 : SignalPlan.Evaluate.EVERY_TRADE)));
-        order.setOnAction(e -> edit(d -> d.withOrder(Order.Type.valueOf(order.getValue().toUpperCase(Locale.ROOT)))));
+        order.setOnAction(
+                e -> edit(d -> d.withOrder(side, Order.Type.valueOf(order.getValue().toUpperCase(Locale.ROOT)))));
         price.setOnAction(e -> keepPrice());
         price.focusedProperty().addListener((o, before, now) -> {
             if (!now) {
@@ -113,20 +119,25 @@ final class EntryFields extends VBox {
         });
         goodFor.setOnAction(e -> keepGoodFor());
         bars.onChanged(this::keepGoodFor);
-        quantity.onChanged(() -> whole(quantity).ifPresent(n -> edit(d -> d.withQuantity(n))));
+        quantity.onChanged(() -> whole(quantity).ifPresent(n -> edit(d -> d.withQuantity(side, n))));
         most.onChanged(() -> whole(most).ifPresent(n -> edit(d -> d.withMaximumPosition(Math.max(n, d.quantity())))));
         signals.onChanged(this::keepMost);
         period.setOnAction(e -> keepMost());
         confirm.setOnAction(e -> keepConfirmation());
         confirmBars.onChanged(this::keepConfirmation);
+        apart.setOnAction(e -> {
+            boolean own = apart.isSelected();
+            edit(d -> d.withOwnEntry(side, own));
+        });
         reverse.setOnAction(e -> edit(d -> d.withReverse(reverse.isSelected())));
-        reprice.setOnAction(e -> edit(d -> d.withReprice(reprice.isSelected())));
+        reprice.setOnAction(e -> edit(d -> d.withReprice(side, reprice.isSelected())));
         toMarket.setOnAction(e -> keepToMarket());
         seconds.onChanged(this::keepToMarket);
     }
 
     private void keepToMarket() {
-        edit(d -> d.withMarketAfter(toMarket.isSelected() ? Optional.of(whole(seconds).orElse(30)) : Optional.empty()));
+        edit(d -> d.withMarketAfter(side,
+                toMarket.isSelected() ? Optional.of(whole(seconds).orElse(30)) : Optional.empty()));
     }
 
     private static ComboBox<String> box(String id, String words, String... items) {
@@ -176,7 +187,7 @@ final class EntryFields extends VBox {
     }
 
     private void keepGoodFor() {
-        edit(d -> d.withGoodFor(switch (goodFor.getSelectionModel().getSelectedIndex()) {
+        edit(d -> d.withGoodFor(side, switch (goodFor.getSelectionModel().getSelectedIndex()) {
             case 1 -> new Strategy.GoodFor.UntilCancelled();
             case 2 -> new Strategy.GoodFor.Bars(whole(bars).orElse(3));
             default -> new Strategy.GoodFor.Day();
@@ -200,7 +211,7 @@ final class EntryFields extends VBox {
         showing = true;
         draft = shown;
         side = of;
-        Optional<Strategy.Entry> entry = shown.entry();
+        Optional<Strategy.Entry> entry = shown.entry(of);
         evaluate.getSelectionModel().select(shown.evaluate() == SignalPlan.Evaluate.EVERY_TRADE ? 1 : 0);
         boolean rests = entry.map(e -> e.type() != Order.Type.MARKET).orElse(false);
         order.setValue(entry.map(e -> ResultWords.of(e.type())).orElse("market"));
@@ -227,7 +238,10 @@ final class EntryFields extends VBox {
             });
             shown(bars, e.goodFor() instanceof Strategy.GoodFor.Bars);
         });
-        quantity.setText(Integer.toString(shown.quantity()));
+        apart.setText("apart for " + of.word());
+        apart.setSelected(shown.hasOwnEntry(of));
+        apart.setDisable(shown.rule(of).isBlank());
+        quantity.setText(Integer.toString(shown.quantity(of)));
         most.setText(Integer.toString(shown.maximumPosition()));
         Optional<SignalPlan.Most> limit = shown.most();
         period.getSelectionModel().select(limit.map(m -> m.period().ordinal() + 1).orElse(0));
@@ -315,7 +329,7 @@ final class EntryFields extends VBox {
 
     /** {@code Sells 2 at the market when all of it holds at a bar's close.} */
     static String words(StrategyDraft draft, Side side) {
-        Optional<Strategy.Entry> entry = draft.entry();
+        Optional<Strategy.Entry> entry = draft.entry(side);
         if (draft.rule(side).isBlank()) {
             return "Has no rule for " + side.word() + ": never " + (side == Side.LONG ? "buys." : "sells short.");
         }
@@ -341,7 +355,7 @@ final class EntryFields extends VBox {
         String follows = entry.get().reprice() ? ", following its price at each bar" : "";
         String market = entry.get().marketAfterSeconds()
                 .map(n -> ", turned to the market after " + n + (n == 1 ? " second" : " seconds")).orElse("");
-        return what + draft.quantity() + how + stays + follows + market + "," + when + confirmed + "."
+        return what + draft.quantity(side) + how + stays + follows + market + "," + when + confirmed + "."
                 + narrowed(draft, side) + (draft.reverses() ? " Turns an opposite position round." : "")
                 + (draft.adds() ? " May add up to " + draft.maximumPosition() + "." : "")
                 + draft.most().map(m -> " At most " + m.signals() + " a " + m.period().word() + ".")

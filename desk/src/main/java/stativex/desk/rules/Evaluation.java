@@ -184,7 +184,7 @@ record Evaluation(StrategyDraft draft, ChartModel chart, Map<String, ChartModel>
         private static Optional<SideRules> rules(Program program, Side side, Strategy.SideRule rule, SignalPlan plan) {
             try {
                 return Optional.of(new SideRules(program, side, new Strategy.SideRule(rule.rule(), Optional.empty(),
-                        rule.grades(), rule.enters()), plan, false));
+                        rule.grades(), rule.enters(), Optional.empty()), plan, false));
             } catch (IllegalArgumentException e) {
                 return Optional.empty();
             }

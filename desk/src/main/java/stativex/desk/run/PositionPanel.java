@@ -12,7 +12,7 @@ import stativex.desk.look.Format;
 import stativex.desk.look.HoldButton;
 import stativex.engine.Command;
 import stativex.engine.Snapshot;
-import stativex.files.ResultWords;
+import stativex.files.Sentences;
 import stativex.market.Contract;
 import stativex.market.Side;
 
@@ -69,7 +69,7 @@ final class PositionPanel extends VBox {
             side.setText("Flat");
             result.setText("");
             facts.setText(
-                    ResultWords.of(view.strategy().entry().type()) + " " + view.strategy().entry().quantity() + " · "
+                    Sentences.entries(view.strategy()) + " · "
                             + view.strategy().plan().name());
             return;
         }

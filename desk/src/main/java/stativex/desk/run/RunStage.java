@@ -26,6 +26,7 @@ import stativex.desk.chart.Viewport;
 import stativex.desk.look.Format;
 import stativex.engine.Command;
 import stativex.engine.Snapshot;
+import stativex.engine.Strategy;
 import stativex.files.BadInput;
 import stativex.files.DrawingFile;
 import stativex.files.Sentences;
@@ -233,7 +234,7 @@ public final class RunStage extends BorderPane {
         position.show(strategy);
         headroom.show(strategy.headroom(), snapshot.account().equity() - snapshot.account().dayResult());
         int quantity = strategy.position().map(Snapshot.PositionView::open)
-                .orElse(strategy.strategy().entry().quantity());
+                .orElse(Strategy.largest(strategy.strategy().sides(), strategy.strategy().entry()));
         atQuantity.setText("at " + quantity + (quantity == 1 ? " contract" : " contracts"));
         interlocks.show(strategy.interlocks(), strategy.mode(), words);
         state.setText(words.state(strategy.strategy().name(), strategy.state()));

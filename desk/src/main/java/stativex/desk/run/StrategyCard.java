@@ -20,7 +20,6 @@ import stativex.desk.look.Format;
 import stativex.engine.Command;
 import stativex.engine.Mode;
 import stativex.engine.Snapshot;
-import stativex.files.ResultWords;
 import stativex.files.Sentences;
 import stativex.engine.Strategy;
 import stativex.market.Side;
@@ -117,9 +116,8 @@ final class StrategyCard extends VBox {
     }
 
     private void setUpQuestion(Strategy strategy) {
-        Label words = new Label("Engage " + strategy.name() + "? Its next signal inside every interlock sends a "
-                + ResultWords.of(strategy.entry().type()) + " order for " + strategy.entry().quantity() + " "
-                + strategy.contract()
+        Label words = new Label("Engage " + strategy.name() + "? Its next signal inside every interlock sends "
+                + Sentences.orders(strategy)
                 + ". Exit plan: " + strategy.plan().words() + ".");
         words.setWrapText(true);
         words.setMinHeight(Region.USE_PREF_SIZE);
