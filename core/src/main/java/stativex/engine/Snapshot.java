@@ -21,6 +21,7 @@ import stativex.order.Owner;
 import stativex.rule.Program;
 import stativex.rule.Truth;
 import stativex.rule.TruthColumn;
+import stativex.study.MarkColumn;
 import stativex.study.Unit;
 
 /**
@@ -62,6 +63,36 @@ public record Snapshot(int print, long time, Optional<Long> lastPrice, Optional<
                     .map(study -> new StudyView(study.name(), study.column().unit(), study.column().anchored(),
                             study.definition().ink(), study.column().view(rows)))
                     .toList();
+        }
+    }
+
+    /**
+     * Marks of one kind that a study draws.
+     *
+     * @param ink what they are drawn with
+     * @param ago by bar: how many bars before it the mark stands that was drawn with it, see {@link MarkColumn}
+     * @param price of that mark, ticks
+     * @param provisional the mark that stands as long as the bar that forms stays as it is
+     */
+    public record MarkView(String name, MarkColumn.Shape shape, String ink, DoubleColumn.Prefix ago,
+            DoubleColumn.Prefix price, Optional<Provisional> provisional) {
+        /** @param ago bars before the one that forms; {@code price} in ticks */
+        public record Provisional(int ago, double price) {}
+
+        /**
+         * The marks that the chart shows, as far as so many rows.
+         *
+         * @param forming whether the row behind them, the bar that forms, is worked too
+         */
+        public static List<MarkView> shown(List<Program.MarkOutput> marks, int rows, boolean forming) {
+            return marks.stream().filter(mark -> mark.definition().showsMarks()).map(mark -> {
+                MarkColumn column = mark.column();
+                double ago = forming ? column.ago().at(rows) : MarkColumn.NONE;
+                return new MarkView(mark.name(), column.shape(), mark.definition().ink(), column.ago().view(rows),
+                        column.price().view(rows), ago >= 0
+                                ? Optional.of(new Provisional((int) ago, column.price().at(rows)))
+                                : Optional.empty());
+            }).toList();
         }
     }
 
@@ -125,6 +156,7 @@ public record Snapshot(int print, long time, Optional<Long> lastPrice, Optional<
 
         /** What its chart shows. @param lanes by side, the last one being the whole rule */
         public record Picture(BarSeries.View bars, Optional<BarSeries.Forming> forming, List<StudyView> studies,
+                List<MarkView> marks,
                 Map<Side, List<Lane>> lanes) {}
 
         /**

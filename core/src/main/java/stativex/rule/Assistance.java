@@ -44,6 +44,13 @@ public final class Assistance {
                 found.add(new Suggestion(name, meaning(name).orElse("")));
             }
         }
+        for (Program.MarkOutput mark : program.marks()) {
+            if (!begun.isEmpty()
+                    && (mark.name().toLowerCase(Locale.ROOT).startsWith(begun) || "mark".startsWith(begun))) {
+                found.add(new Suggestion("mark " + mark.name() + " stands on this bar",
+                        "a mark of " + mark.definition().words()));
+            }
+        }
         for (Map.Entry<String, String> form : Language.forms().entrySet()) {
             boolean some = java.util.Arrays.stream(form.getKey().split(" ")).anyMatch(word -> word.startsWith(begun));
             if (!begun.isEmpty() && some) {

@@ -11,9 +11,12 @@ import java.util.Optional;
 import org.antlr.v4.runtime.ParserRuleContext;
 import org.antlr.v4.runtime.Token;
 import org.antlr.v4.runtime.tree.TerminalNode;
+import stativex.market.Drawing;
 import stativex.market.Period;
 import stativex.market.Words;
+import stativex.study.MarkColumn;
 import stativex.study.OutputColumn;
+import stativex.study.StudyDefinition;
 import stativex.rule.grammar.RuleParser;
 import stativex.study.Unit;
 
@@ -201,6 +204,7 @@ final class Compiler {
                 DayOfWeek day = DayOfWeek.valueOf(d.WEEKDAY().getText().toUpperCase(Locale.ROOT));
                 yield kept(words, () -> new Conditions.OnDay(words, day, scope.frame()));
             }
+            case RuleParser.MarkedContext m -> marked(words, m);
             case RuleParser.GroupedContext g -> disjunction(g.group().disjunction());
             case RuleParser.FlaggedContext f -> {
                 Value value = values.sum(f.sum());
@@ -212,6 +216,52 @@ final class Compiler {
             }
             default -> throw new IllegalStateException("unknown form " + context.getText());
         };
+    }
+
+    private Condition marked(String words, RuleParser.MarkedContext context) {
+        int bars = context.NUMBER() == null ? 1 : ValueCompiler.bars(context.NUMBER());
+        if (context.DRAWN() != null) {
+            if (!context.quality().isEmpty()) {
+                throw Reading.problem(context.quality(0), "a mark drawn by hand is spoken of by its name alone");
+            }
+            Drawing.Marker marker = values.drawing(context.STRING(), Drawing.Marker.class);
+            return kept(words, () -> new Marked.ByHand(words, marker, bars, scope.frame()));
+        }
+        Marked.Named named = named(context);
+        List<MarkColumn> marks = named.marks();
+        for (RuleParser.QualityContext quality : context.quality()) {
+            marks = marks.stream().filter(mark -> is(quality, mark, named.study())).toList();
+            if (marks.isEmpty()) {
+                throw Reading.problem(quality, "no mark of " + named.text() + " is " + Reading.words(quality));
+            }
+        }
+        List<MarkColumn> asked = marks;
+        return kept(words, () -> new Marked.ByStudies(words, asked, bars));
+    }
+
+    /** The marks that a condition speaks of, whatever they are like. */
+    Marked.Named named(RuleParser.MarkedContext context) {
+        String name = context.name().getText();
+        return Marked.named(scope, name).orElseThrow(() -> {
+            List<String> known = Marked.names(scope);
+            return Reading.problem(context.name(), known.isEmpty()
+                    ? "no study of this series draws marks: swing and divergence do, and formulas that are a yes or no"
+                    : "expected a mark of " + String.join(", ", known) + "; found \"" + name + "\""
+                            + Words.didYouMean(name, known));
+        });
+    }
+
+    private static boolean is(RuleParser.QualityContext quality, MarkColumn mark, Scope.Built study) {
+        if (quality.POINTING() != null) {
+            return mark.shape().way() == (quality.UP() != null ? MarkColumn.Way.UP : MarkColumn.Way.DOWN);
+        }
+        String word = quality.word().getText();
+        List<String> known = quality.SHAPED() != null ? MarkColumn.Form.words() : StudyDefinition.INKS;
+        if (!known.contains(word)) {
+            throw Reading.problem(quality, "expected one of " + String.join(", ", known) + ", found " + word
+                    + Words.didYouMean(word, known));
+        }
+        return word.equals(quality.SHAPED() != null ? mark.shape().form().word() : study.definition().ink());
     }
 
     /** What a study takes and its other outputs, beside one that is a yes or no. */

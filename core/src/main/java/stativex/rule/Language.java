@@ -62,6 +62,10 @@ public final class Language {
                     "the bar's closing moment lies in these hours; from is inside, to is not"),
             Map.entry("drawn \"NAME\"", "price of a drawn level, slope or marker at the bar's close"),
             Map.entry("forming", "the unfinished bar of another series: forming trend.close"),
+            Map.entry("mark NAME stands on this bar",
+                    "a study has drawn such a mark on this bar; with pointing up, shaped diamond or inked teal behind the name only such ones"),
+            Map.entry("mark NAME stands within N bars", "the same of this bar and those before it, N in all"),
+            Map.entry("mark drawn \"NAME\" stands on this bar", "a marker drawn by hand lies in the time of this bar"),
             Map.entry("and", "both must hold; false if one is false, else absent if one is absent"),
             Map.entry("or", "one must hold; true if one is true, else absent if one is absent"),
             Map.entry("not", "the opposite of the one condition behind it; absent stays absent"),
@@ -75,7 +79,9 @@ public final class Language {
             "most", "drawn", "flat", "last", "true", "above", "below", "session", "day", "week", "month", "between",
             "after",
             "highest", "lowest", "sum", "average", "median", "rank", "percent",
-            "exit", "minutes", "losses", "a", "row", "trades", "today");
+            "exit", "minutes", "losses", "a", "row", "trades", "today", "mark", "stands", "this", "within", "pointing",
+            "up",
+            "down", "shaped", "inked");
     private static final Set<String> WORDS = words();
 
     private Language() {}

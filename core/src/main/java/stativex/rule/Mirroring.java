@@ -6,6 +6,7 @@ import java.util.Comparator;
 import java.util.List;
 import org.antlr.v4.runtime.ParserRuleContext;
 import stativex.rule.grammar.RuleParser;
+import stativex.study.MarkColumn;
 import stativex.study.Mirror;
 import stativex.study.OutputColumn;
 import stativex.study.Unit;
@@ -108,6 +109,7 @@ public final class Mirroring {
                 case RuleParser.ClockBetweenContext h -> Reading.source(h);
                 case RuleParser.ClockSideContext h -> Reading.source(h);
                 case RuleParser.OnDayContext d -> Reading.source(d);
+                case RuleParser.MarkedContext m -> marked(m);
                 case RuleParser.FlaggedContext f -> sum(f.sum()).text();
                 default -> throw new IllegalStateException("unknown form " + context.getText());
             };
@@ -115,6 +117,28 @@ public final class Mirroring {
         } catch (Unmirrored e) {
             left.add(Reading.words(context) + ": " + e.getMessage());
         }
+    }
+
+    private String marked(RuleParser.MarkedContext m) {
+        if (m.name() == null) {
+            throw new Unmirrored("what is drawn has no other side");
+        }
+        Marked.Named named = compiler.named(m);
+        String name = named.text();
+        if (name.contains(".") || named.marks().getFirst().shape().counterpart().isEmpty()) {
+            MarkColumn mark = named.marks().getFirst();
+            name = mark.shape().counterpart()
+                    .map(other -> named.text().substring(0, named.text().length() - mark.name().length()) + other)
+                    .orElseThrow(() -> new Unmirrored(named.text() + " has no other side"));
+        }
+        StringBuilder text = new StringBuilder(m.MARK().getText()).append(' ').append(name);
+        for (RuleParser.QualityContext quality : m.quality()) {
+            text.append(' ').append(quality.UP() != null
+                    ? "pointing down"
+                    : quality.DOWN() != null ? "pointing up" : Reading.words(quality));
+        }
+        int stands = m.STANDS().getSymbol().getStartIndex() - m.getStart().getStartIndex();
+        return text.append(' ').append(Reading.source(m).substring(stands)).toString();
     }
 
     private String slope(RuleParser.SlopeContext s) {

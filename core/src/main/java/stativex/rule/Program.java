@@ -13,6 +13,7 @@ import java.util.function.BiConsumer;
 import stativex.market.BarSeries;
 import stativex.market.Drawing;
 import stativex.study.Frame;
+import stativex.study.MarkColumn;
 import stativex.study.OutputColumn;
 import stativex.study.StudyDefinition;
 import stativex.study.StudyProblem;
@@ -81,6 +82,14 @@ public final class Program {
         }
 
         /** Its name in rules: {@code mean.upper}. */
+        public String name() {
+            return column.name().isEmpty() ? definition.name() : definition.name() + "." + column.name();
+        }
+    }
+
+    /** A kind of mark that a study draws. */
+    public record MarkOutput(StudyDefinition definition, MarkColumn column) {
+        /** Its name in rules: {@code turn.top}. */
         public String name() {
             return column.name().isEmpty() ? definition.name() : definition.name() + "." + column.name();
         }
@@ -351,6 +360,11 @@ public final class Program {
             }
         }
         return outputs;
+    }
+
+    /** Every kind of mark that the studies of the signal series draw. */
+    public List<MarkOutput> marks() {
+        return signal.marks();
     }
 
     /** What is wrong with the studies, by study; empty if every one can be made. */

@@ -96,6 +96,7 @@ public final class RuleRows {
                     s.NUMBER() == null ? "" : s.NUMBER().getText() + " " + s.bars().getText(), timing));
             case RuleParser.WithinContext w -> Optional.of(new Parts(Reading.words(w.sum(0)), "is between",
                     Reading.words(w.sum(1)) + " and " + Reading.words(w.sum(2)), timing));
+            case RuleParser.MarkedContext m -> Optional.of(new Parts(Reading.words(m), "holds", "", timing));
             case RuleParser.FlaggedContext f -> Optional.of(new Parts(Reading.words(f.sum()), "holds", "", timing));
             default -> Optional.empty();
         };

@@ -15,12 +15,14 @@ import stativex.market.SessionCalendar;
 import stativex.market.Words;
 import stativex.study.BarField;
 import stativex.study.Frame;
+import stativex.study.MarkColumn;
 import stativex.study.OutputColumn;
 import stativex.study.Step;
 import stativex.study.Studies;
 import stativex.study.Study;
 import stativex.study.StudyDefinition;
 import stativex.study.StudyProblem;
+import stativex.study.Unit;
 
 /**
  * One series with what is computed on it: bar figures and studies by name, made when they are first asked for, and the
@@ -31,7 +33,7 @@ final class Scope {
     private static final int AT_ONCE = 1024;
 
     /** A study as it is there: its definition and its outputs. */
-    record Built(StudyDefinition definition, List<OutputColumn> outputs) {}
+    record Built(StudyDefinition definition, List<OutputColumn> outputs, List<MarkColumn> marks) {}
 
     private final Program program;
     private final String name;
@@ -215,12 +217,40 @@ final class Scope {
         if (formula) {
             OutputColumn column = input.orElseThrow(() -> new StudyProblem(definition.name(), "of",
                     "expected a value in the rule language, found none"));
-            return new Built(definition, List.of(new Formula(column).column(this)));
+            return new Built(definition, List.of(new Formula(column).column(this)), marks(definition, column));
         }
         Study study = Studies.make(definition, frame, input);
         checkShown(definition, study.outputs());
         add(study);
-        return new Built(definition, study.outputs());
+        return new Built(definition, study.outputs(), study.marks());
+    }
+
+    /** The marks of a formula that is a yes or no, if it is to draw any. */
+    private List<MarkColumn> marks(StudyDefinition definition, OutputColumn holds) {
+        if (definition.mark().equals(StudyDefinition.MARKS.getFirst())) {
+            return List.of();
+        }
+        if (holds.unit() != Unit.FLAG) {
+            throw new StudyProblem(definition.name(), StudyDefinition.MARK,
+                    "only a formula that is a yes or no draws marks, this one is " + holds.unit().words());
+        }
+        return List.of(new Formula.Marks(definition.mark(), holds, frame).column(this));
+    }
+
+    /** Every mark of the studies of this series that can be made. */
+    List<Program.MarkOutput> marks() {
+        List<Program.MarkOutput> marks = new ArrayList<>();
+        for (StudyDefinition definition : definitions()) {
+            try {
+                if (!building.contains(definition.name())) {
+                    study(definition).marks().forEach(mark -> marks.add(new Program.MarkOutput(definition, mark)));
+                }
+            } catch (StudyProblem e) {
+                // said where that study is edited
+                continue;
+            }
+        }
+        return marks;
     }
 
     /** What a study takes, of the contract whose bars it sits on. */

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import org.antlr.v4.runtime.ParserRuleContext;
+import org.antlr.v4.runtime.tree.TerminalNode;
 import stativex.market.Drawing;
 import stativex.market.Words;
 import stativex.rule.grammar.RuleParser;
@@ -278,15 +279,21 @@ final class ValueCompiler {
         return keptValue(words, () -> new Derived.Window(words, figure, of, bars));
     }
 
-    private Value drawn(RuleParser.DrawnContext context, String words) {
-        String quoted = context.STRING().getText();
-        String name = quoted.substring(1, quoted.length() - 1);
-        List<String> known = program.blueprint().drawings().stream().map(Drawing::name).toList();
-        Drawing drawing = program.drawing(name)
-                .orElseThrow(() -> Reading.problem(context.STRING().getSymbol(), known.isEmpty()
+    /** What is drawn under a quoted name and is of such a kind. */
+    <T extends Drawing> T drawing(TerminalNode quoted, Class<T> kind) {
+        String text = quoted.getText();
+        String name = text.substring(1, text.length() - 1);
+        List<String> known = program.blueprint().drawings().stream().filter(kind::isInstance).map(Drawing::name)
+                .toList();
+        return program.drawing(name).filter(kind::isInstance).map(kind::cast)
+                .orElseThrow(() -> Reading.problem(quoted.getSymbol(), known.isEmpty()
                         ? "nothing is drawn that a rule could name: \"" + name + "\" is not there"
                         : "expected one of " + String.join(", ", known) + "; found \"" + name + "\""
                                 + Words.didYouMean(name, known)));
+    }
+
+    private Value drawn(RuleParser.DrawnContext context, String words) {
+        Drawing drawing = drawing(context.STRING(), Drawing.class);
         return keptValue(words, () -> new Values.Drawn(words, drawing, scope.frame()));
     }
 

@@ -14,11 +14,13 @@ final class Divergence extends Study {
             List.of(StudyField.bars("strength", 3, "strength of the swings"),
                     StudyField.bars("within", 60, "at most so many bars between both swings")),
             false,
-            "`.bearish`: a swing high above the last one, the value of `of` at it below; `.bullish` mirrored; true at the close that makes the swing known; common practice",
+            "`.bearish`: a swing high above the last one, the value of `of` at it below; `.bullish` mirrored; true at the close that makes the swing known; marks `.down` and `.up` at that swing; common practice",
             Divergence::new);
 
     private final OutputColumn bullish = flag("bullish", "bearish");
     private final OutputColumn bearish = flag("bearish", "bullish");
+    private final MarkColumn up = mark("up", MarkColumn.Way.UP, "down");
+    private final MarkColumn down = mark("down", MarkColumn.Way.DOWN, "up");
     private final OutputColumn lastHigh = memory();
     private final OutputColumn lastLow = memory();
     private final OutputColumn highs;
@@ -38,12 +40,23 @@ final class Divergence extends Study {
     @Override
     void compute(int from, int to) {
         for (int row = from; row < to; row++) {
-            swing(row, highs.values(), lastHigh.values(), bearish.values(), true);
-            swing(row, lows.values(), lastLow.values(), bullish.values(), false);
+            swing(row, highs.values(), lastHigh.values(), bearish.values(), down, true);
+            swing(row, lows.values(), lastLow.values(), bullish.values(), this.up, false);
         }
     }
 
-    private void swing(int row, double[] price, double[] last, double[] flag, boolean up) {
+    private void swing(int row, double[] price, double[] last, double[] flag, MarkColumn mark, boolean up) {
+        judge(row, price, last, flag, up);
+        if (Double.isNaN(flag[row])) {
+            mark.absent(row);
+        } else if (flag[row] == 0) {
+            mark.none(row);
+        } else {
+            mark.draw(row, strength, price[row - strength]);
+        }
+    }
+
+    private void judge(int row, double[] price, double[] last, double[] flag, boolean up) {
         double before = row == 0 ? -1 : last[row - 1];
         last[row] = before;
         // known only from the first bar on that could have made a swing known

@@ -77,7 +77,13 @@ public final class Studies {
 
     private static void formulaSettings(StudyDefinition definition) {
         definition.checkInk();
-        definition.settings().keySet().stream().filter(written -> !written.equals(StudyDefinition.INK)).findFirst()
+        if (!StudyDefinition.MARKS.contains(definition.mark())) {
+            throw new StudyProblem(definition.name(), StudyDefinition.MARK, "expected one of "
+                    + String.join(", ", StudyDefinition.MARKS) + ", found " + definition.mark());
+        }
+        definition.settings().keySet().stream()
+                .filter(written -> !written.equals(StudyDefinition.INK) && !written.equals(StudyDefinition.MARK))
+                .findFirst()
                 .ifPresent(written -> {
                     throw new StudyProblem(definition.name(), written, "unknown field for a formula");
                 });

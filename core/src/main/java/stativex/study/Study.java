@@ -2,6 +2,7 @@ package stativex.study;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 
 /**
  * A study: takes bars in order and fills its outputs, one value for each bar; NaN stands for absent. Everything it has to
@@ -9,6 +10,7 @@ import java.util.List;
  */
 public abstract class Study implements Step {
     private final List<OutputColumn> outputs = new ArrayList<>();
+    private final List<MarkColumn> marks = new ArrayList<>();
     private OutputColumn[] columns = {};
     private Study[] parts = {};
 
@@ -17,6 +19,11 @@ public abstract class Study implements Step {
     /** The outputs, the main one first; its name is empty. */
     public final List<OutputColumn> outputs() {
         return List.copyOf(outputs);
+    }
+
+    /** The marks it draws. */
+    public final List<MarkColumn> marks() {
+        return List.copyOf(marks);
     }
 
     @Override
@@ -61,6 +68,14 @@ public abstract class Study implements Step {
 
     final OutputColumn flag(String name, String counterpart) {
         return output(new OutputColumn.Shape(name, Unit.FLAG, false, Mirror.SAME, counterpart));
+    }
+
+    /** Marks that point, whose mirrored counterpart is another one of the study's. */
+    final MarkColumn mark(String name, MarkColumn.Way way, String counterpart) {
+        MarkColumn mark = new MarkColumn(
+                new MarkColumn.Shape(name, MarkColumn.Form.CHEVRON, way, Optional.of(counterpart)), memory(), memory());
+        marks.add(mark);
+        return mark;
     }
 
     /** What is remembered from bar to bar. */

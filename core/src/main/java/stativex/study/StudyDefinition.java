@@ -27,6 +27,11 @@ public record StudyDefinition(String name, String kind, Optional<String> of, Opt
     /** Ink, the default, or a muted tone that is none of the four colours that mean something. */
     public static final List<String> INKS = List.of("ink", "teal", "moss", "olive", "mauve");
 
+    /** Field of a formula that is a yes or no: the mark it draws on every bar on which it holds. */
+    public static final String MARK = "mark";
+    /** None, the default; at the close; below the low, pointing up; above the high, pointing down. */
+    public static final List<String> MARKS = List.of("none", "plain", "up", "down");
+
     /** What {@link #SHOW} calls the main output, which has no name of its own. */
     public static final String MAIN = "main";
 
@@ -52,6 +57,16 @@ public record StudyDefinition(String name, String kind, Optional<String> of, Opt
     /** What its lines are drawn with, one of {@link #INKS}. */
     public String ink() {
         return settings.getOrDefault(INK, INKS.getFirst());
+    }
+
+    /** The mark that a formula draws where it holds, one of {@link #MARKS}. */
+    public String mark() {
+        return settings.getOrDefault(MARK, MARKS.getFirst());
+    }
+
+    /** Whether the chart shows its marks. */
+    public boolean showsMarks() {
+        return !settings.getOrDefault(SHOW, "").equals("none");
     }
 
     /** @throws StudyProblem when it is drawn with something that is no ink */

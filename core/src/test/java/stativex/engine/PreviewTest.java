@@ -16,6 +16,7 @@ import stativex.rule.Blueprint;
 import stativex.rule.Truth;
 import stativex.study.Computed;
 import stativex.study.Studies;
+import stativex.study.StudyDefinition;
 import stativex.trial.Given;
 import stativex.trial.Inputs;
 import stativex.trial.Run;
@@ -28,7 +29,8 @@ public class PreviewTest {
             "forming trend.close > trend.open and close > open 1 bar before",
             "close > mean for the first time since session open or close > close when (close > fast) first became true",
             "times (close > open) since session open > 3 and close < mean.upper",
-            "best excursion > 4 ticks or close > open on each of the last 2 bars", "slope is falling over 2 bars");
+            "best excursion > 4 ticks or close > open on each of the last 2 bars", "slope is falling over 2 bars",
+            "mark turn stands within 5 bars and mark fresh pointing up stands on this bar");
 
     private static Given.Draft draft(SplittableRandom dice, BarType type) {
         Given.Draft draft = Given.strategy();
@@ -36,7 +38,10 @@ public class PreviewTest {
         draft.series = List.of(new Blueprint.SeriesDefinition("trend", BarSettings.of(new BarType.Ticks(33)),
                 Optional.empty()));
         draft.studies = List.of(Studies.read("fast = ema 5"), Studies.read("mean = vwap from session deviations 1.5"),
-                Studies.read("slope = ema 4 of close on trend"));
+                Studies.read("slope = ema 4 of close on trend"),
+                Studies.read("turn = swing 2"),
+                StudyDefinition.of("fresh", StudyDefinition.FORMULA, StudyDefinition.MARK, "up")
+                        .taking("close > open"));
         draft.longSide = Optional.of(Given.rule(RULES.get(dice.nextInt(RULES.size()))));
         draft.shortSide = Optional.of(Given.rule(RULES.get(dice.nextInt(RULES.size()))));
         draft.plan = Given.plan(12, Given.target(1, 9));

@@ -21,7 +21,9 @@ import java.util.function.IntToDoubleFunction;
 import org.testng.annotations.Test;
 import stativex.market.BarSeries;
 import stativex.market.BarType;
+import stativex.market.Drawing;
 import stativex.study.Computed;
+import stativex.study.StudyDefinition;
 import stativex.trial.Given;
 
 /**
@@ -411,7 +413,7 @@ public class RuleTwinTest {
     }
 
     private Holds condition(int depth) {
-        int form = depth <= 0 ? dice.nextInt(2) : dice.nextInt(16);
+        int form = depth <= 0 ? dice.nextInt(2) : dice.nextInt(17);
         seen.merge("form " + form, 1, Integer::sum);
         switch (form) {
             case 0 : {
@@ -545,10 +547,85 @@ public class RuleTwinTest {
                     return !now.isBefore(from) && now.isBefore(to) ? YES : NO;
                 });
             }
+            case 16 :
+                return marked();
             default :
                 return condition(0);
         }
     }
+
+    /** A turning point stands on the bar that turned, drawn once two bars after it have closed. */
+    private int turned(int drawnAt, boolean top, int sinceBar) {
+        int at = drawnAt - 2;
+        if (drawnAt < 0 || at < 2) {
+            return ABSENT;
+        }
+        boolean turns = true;
+        for (int i = 1; i <= 2; i++) {
+            turns &= top
+                    ? bars.high(at) > bars.high(at - i) && bars.high(at) >= bars.high(at + i)
+                    : bars.low(at) < bars.low(at - i) && bars.low(at) <= bars.low(at + i);
+        }
+        return turns && at >= sinceBar ? YES : NO;
+    }
+
+    private Holds marked() {
+        int n = dice.nextInt(1, 9);
+        String stands = n == 1 && dice.nextBoolean()
+                ? " stands on this bar"
+                : " stands within " + n + (n == 1 ? " bar" : " bars");
+        switch (dice.nextInt(4)) {
+            case 0 : {
+                // both kinds of one study, or those that a quality leaves
+                int which = dice.nextInt(3);
+                return holds("mark turn" + List.of("", " pointing down", " pointing up").get(which) + stands, i -> {
+                    int found = NO;
+                    for (int at = i - n + 1; at <= i; at++) {
+                        if (which != 2) {
+                            found = either(found, turned(at, true, i - n + 1));
+                        }
+                        if (which != 1) {
+                            found = either(found, turned(at, false, i - n + 1));
+                        }
+                    }
+                    return found;
+                });
+            }
+            case 1 : {
+                boolean top = dice.nextBoolean();
+                String quality = List.of("", " shaped chevron", " inked teal", top ? " pointing down" : " pointing up")
+                        .get(dice.nextInt(4));
+                return holds("mark turn." + (top ? "top" : "bottom") + quality + stands, i -> {
+                    int found = NO;
+                    for (int at = i - n + 1; at <= i; at++) {
+                        found = either(found, turned(at, top, i - n + 1));
+                    }
+                    return found;
+                });
+            }
+            case 2 :
+                return holds("mark pin" + (dice.nextBoolean() ? " shaped diamond" : "") + stands, i -> {
+                    int found = NO;
+                    for (int at = i - n + 1; at <= i; at++) {
+                        found = either(found, at < 1
+                                ? ABSENT
+                                : judged(bars.close(at), bars.close(at - 1), bars.close(at) > bars.close(at - 1) + 3));
+                    }
+                    return found;
+                });
+            default :
+                return holds("mark drawn \"Noon turn\"" + stands, i -> {
+                    int found = NO;
+                    for (int at = Math.max(0, i - n + 1); at <= i; at++) {
+                        long before = at == 0 ? Long.MIN_VALUE : bars.moment(at - 1);
+                        found = either(found, before < DRAWN && DRAWN <= bars.moment(at) ? YES : NO);
+                    }
+                    return found;
+                });
+        }
+    }
+
+    private static final long DRAWN = Given.at(0, "03:20:00");
 
     @Test
     public void everyRuleIsWhatItsWordsSay() {
@@ -579,13 +656,16 @@ public class RuleTwinTest {
         for (int kind : found) {
             assertTrue(kind > RULES * count / 40, "no, yes, absent: " + Arrays.toString(found));
         }
-        for (int form = 0; form < 16; form++) {
+        for (int form = 0; form < 17; form++) {
             assertTrue(seen.getOrDefault("form " + form, 0) > RULES / 30, form + " in " + seen);
         }
     }
 
     private Program program() {
-        return new Program(new Blueprint(new BigDecimal("0.25"), Given.calendar(), List.of(), List.of(), List.of(),
-                Map.of()), bars);
+        return new Program(new Blueprint(new BigDecimal("0.25"), Given.calendar(), List.of(),
+                List.of(StudyDefinition.of("turn", "swing", "strength", "2", "ink", "teal"),
+                        StudyDefinition.of("pin", "formula", "mark", "plain")
+                                .taking("close > close 1 bar before + 0.75")),
+                List.of(new Drawing.Marker("Noon turn", DRAWN, 400)), Map.of()), bars);
     }
 }

@@ -61,6 +61,9 @@ public class WritingTest {
                 {"median 3 of pull < 30", "median 3 of pull > 70"},
                 {"macd > macd.signal", "macd < macd.signal"},
                 {"bars since (high > turn.high) < 3", "bars since (low < turn.low) < 3"},
+                {"mark turn.top stands within 4 bars", "mark turn.bottom stands within 4 bars"},
+                {"mark turn pointing up  stands within 3 bars", "mark turn pointing down stands within 3 bars"},
+                {"mark turn shaped chevron stands on this bar", "mark turn shaped chevron stands on this bar"},
                 {"close > open # why\n  and (delta > 0 or pull < 50)",
                         "close < open # why\n  and (delta < 0 or pull > 50)"}};
     }

@@ -26,9 +26,11 @@ relation : sum comparator sum                                               # co
          | BETWEEN TIMEOFDAY AND TIMEOFDAY (IN zone)?                       # clockBetween
          | (AFTER | BEFORE) TIMEOFDAY (IN zone)?                            # clockSide
          | WEEKDAY                                                          # onDay
+         | MARK (name | DRAWN STRING) quality* STANDS (ON THIS BAR | WITHIN NUMBER bars)   # marked
          | group                                                            # grouped
          | sum                                                              # flagged
          ;
+quality : POINTING (UP | DOWN) | SHAPED word | INKED word ;
 comparator : '>' | '<' | '>=' | '<=' | '=' | '!=' | IS NOT
            | IS ABOVE | IS BELOW | IS AT LEAST | IS AT MOST ;
 crossing : RISES THROUGH | FALLS THROUGH ;
@@ -63,7 +65,8 @@ figure : HIGHEST | LOWEST | SUM | AVERAGE | MEDIAN | RANK | PERCENT RANK ;
 name : word ('.' part)* ;
 word : NAME | OPEN | SESSION | DAY | WEEK | MONTH | TIME | ENTRY | RESULT | BEST | WORST | LAST | FIRST | TRUE | FLAT
      | LEAST | MOST | ABOVE | BELOW | DRAWN | BETWEEN | AFTER | HIGHEST | LOWEST | SUM | AVERAGE | MEDIAN | RANK | PERCENT
-     | EXIT | MINUTES | LOSSES | A | ROW | TRADES | TODAY | R ;
+     | EXIT | MINUTES | LOSSES | A | ROW | TRADES | TODAY | R
+     | MARK | STANDS | THIS | WITHIN | POINTING | UP | DOWN | SHAPED | INKED ;
 part : word | BAR | BARS | RISING | FALLING | TIMES | TICK | TICKS | BEFORE | SINCE | OVER ;
 
 AND : 'and' ;
@@ -131,6 +134,15 @@ AVERAGE : 'average' ;
 MEDIAN : 'median' ;
 RANK : 'rank' ;
 PERCENT : 'percent' ;
+MARK : 'mark' ;
+STANDS : 'stands' ;
+THIS : 'this' ;
+WITHIN : 'within' ;
+POINTING : 'pointing' ;
+UP : 'up' ;
+DOWN : 'down' ;
+SHAPED : 'shaped' ;
+INKED : 'inked' ;
 WEEKDAY : 'Monday' | 'Tuesday' | 'Wednesday' | 'Thursday' | 'Friday' | 'Saturday' | 'Sunday' ;
 TICK : 'tick' ;
 TICKS : 'ticks' ;

@@ -16,13 +16,14 @@ import stativex.trial.Inputs;
  * What a chart shows.
  *
  * @param studies on closed bars
+ * @param drawn marks of studies
  * @param lastPrice marked on the price axis
  * @param strategy what a strategy has done on these bars
  * @param marks where a strategy would enter
  * @param running what strategies on bars of their own are doing on this tape
  */
-public record ChartModel(ChartBars bars, List<Snapshot.StudyView> studies, Optional<Long> lastPrice,
-        Optional<StrategyLayer> strategy, List<Mark> marks, List<StrategyLayer> running) {
+public record ChartModel(ChartBars bars, List<Snapshot.StudyView> studies, List<Snapshot.MarkView> drawn,
+        Optional<Long> lastPrice, Optional<StrategyLayer> strategy, List<Mark> marks, List<StrategyLayer> running) {
 
     /** A bar at whose close a side's rule held. */
     public record Mark(int bar, Side side) {}
@@ -30,7 +31,7 @@ public record ChartModel(ChartBars bars, List<Snapshot.StudyView> studies, Optio
     /** A chart on whose tape nothing runs. */
     public ChartModel(ChartBars bars, List<Snapshot.StudyView> studies, Optional<Long> lastPrice,
             Optional<StrategyLayer> strategy, List<Mark> marks) {
-        this(bars, studies, lastPrice, strategy, marks, List.of());
+        this(bars, studies, List.of(), lastPrice, strategy, marks, List.of());
     }
 
     /** A chart without marks. */
@@ -62,7 +63,8 @@ public record ChartModel(ChartBars bars, List<Snapshot.StudyView> studies, Optio
         Snapshot.StrategyView strategy = snapshot.strategies().get(index);
         return new ChartModel(
                 ChartBars.live(inputs.contract(), inputs.tape(), strategy.bars(), strategy.forming()),
-                strategy.studies(), snapshot.lastPrice(), Optional.of(StrategyLayer.of(snapshot, index)));
+                strategy.studies(), snapshot.lastPrice(), Optional.of(StrategyLayer.of(snapshot, index)))
+                .drawing(strategy.picture().marks());
     }
 
     /** What every strategy does, for charts of other bars of the same tape. */
@@ -70,9 +72,14 @@ public record ChartModel(ChartBars bars, List<Snapshot.StudyView> studies, Optio
         return IntStream.range(0, snapshot.strategies().size()).mapToObj(i -> StrategyLayer.of(snapshot, i)).toList();
     }
 
+    /** The same chart with what studies have marked. */
+    public ChartModel drawing(List<Snapshot.MarkView> marked) {
+        return new ChartModel(bars, studies, marked, lastPrice, strategy, marks, running);
+    }
+
     /** The same chart while other things are going on on its tape. */
     ChartModel with(List<StrategyLayer> now) {
-        return new ChartModel(bars, studies, lastPrice, strategy, marks, now);
+        return new ChartModel(bars, studies, drawn, lastPrice, strategy, marks, now);
     }
 
     boolean looksLike(List<StrategyLayer> now) {

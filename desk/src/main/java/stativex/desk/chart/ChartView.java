@@ -425,6 +425,7 @@ public final class ChartView extends Sketch {
             BarArt.draw(pen, s);
         }
         StudyLines.draw(pen, s);
+        MarkArt.draw(pen, s);
         drawings.ifPresent(d -> d.draw(pen, s));
         pen.unclip();
         pen.clip(-Pins.REACH, 0, s.plot() + Pins.REACH, s.priceHeight() + 4);

@@ -117,7 +117,8 @@ record Evaluation(StrategyDraft draft, ChartModel chart, Map<String, ChartModel>
                         chart(of.orElse(contract), program.series(series.name()).orElseThrow(),
                                 outputs.get(series.name()), List.of()));
             });
-            return new Evaluation(draft, chart(contract, bars, outputs.get(""), marks), others, contracts, program,
+            return new Evaluation(draft, chart(contract, bars, outputs.get(""), marks)
+                    .drawing(Snapshot.MarkView.shown(program.marks(), rows, false)), others, contracts, program,
                     sides, lanes, problems, problems.isEmpty() ? draft.doubts(contract, known) : List.of());
         }
 
@@ -159,7 +160,7 @@ record Evaluation(StrategyDraft draft, ChartModel chart, Map<String, ChartModel>
                 lanes.put(side, all);
             });
             ChartModel chart = new ChartModel(of.chart.bars(), of.chart.studies(), of.chart.lastPrice(),
-                    of.chart.strategy(), List.copyOf(marks));
+                    of.chart.strategy(), List.copyOf(marks)).drawing(of.chart.drawn());
             return new Evaluation(of.draft, chart, of.others, of.contracts, of.program, of.sides, lanes, of.problems,
                     of.doubts);
         }

@@ -126,6 +126,12 @@ final class StudyPanel extends VBox {
         shownOutputs(shown, known.stream().filter(one -> one.equals(shown.name()) || one.startsWith(shown.name() + "."))
                 .map(one -> one.equals(shown.name()) ? StudyDefinition.MAIN : one.substring(shown.name().length() + 1))
                 .toList());
+        if (shown.kind().equals(StudyDefinition.FORMULA)) {
+            ComboBox<String> mark = box(StudyDefinition.MARKS, shown.mark(), "study-mark");
+            mark.setOnAction(e -> set(shown, StudyDefinition.MARK, mark.getValue(), StudyDefinition.MARKS.getFirst()));
+            getChildren().add(line("mark", mark, "",
+                    "of a yes or no: a mark on every bar on which it holds, at the close, or pointing up below the low, or down above the high"));
+        }
         getChildren().add(ink(shown));
         kind.ifPresent(k -> {
             Label help = new Label(k.help() + ". " + k.definition());
@@ -189,14 +195,7 @@ final class StudyPanel extends VBox {
         ComboBox<String> box = box(StudyDefinition.INKS, shown.ink(), "study-ink");
         box.setCellFactory(list -> new InkCell());
         box.setButtonCell(new InkCell());
-        box.setOnAction(e -> {
-            Map<String, String> settings = new LinkedHashMap<>(shown.settings());
-            settings.put(StudyDefinition.INK, box.getValue());
-            if (box.getValue().equals(StudyDefinition.INKS.getFirst())) {
-                settings.remove(StudyDefinition.INK);
-            }
-            change(shown, new StudyDefinition(shown.name(), shown.kind(), shown.of(), shown.on(), settings));
-        });
+        box.setOnAction(e -> set(shown, StudyDefinition.INK, box.getValue(), StudyDefinition.INKS.getFirst()));
         return line("line", box, "", "plain ink, or a muted tone that means nothing; dashes tell its lines apart");
     }
 
@@ -235,6 +234,16 @@ final class StudyPanel extends VBox {
         ticks.getChildren().addAll(boxes);
         ticks.setPrefWrapLength(130);
         getChildren().add(line("drawn", ticks, "", "outputs that the chart shows; rules may use every one"));
+    }
+
+    /** Writes a field, or leaves it out where it says what is so anyway. */
+    private void set(StudyDefinition shown, String field, String value, String usual) {
+        Map<String, String> settings = new LinkedHashMap<>(shown.settings());
+        settings.put(field, value);
+        if (value.equals(usual)) {
+            settings.remove(field);
+        }
+        change(shown, new StudyDefinition(shown.name(), shown.kind(), shown.of(), shown.on(), settings));
     }
 
     private static String bounds(StudyField.Type type) {

@@ -45,10 +45,10 @@ final class BarJob {
                         }
                     });
                 });
-                List<Snapshot.StudyView> studies = HistoryStudies.of(wish.studies(), bars, contract.tickSize());
-                ChartModel model = new ChartModel(ChartBars.history(contract, bars, wish.heikinAshi()), studies,
+                HistoryStudies studies = HistoryStudies.of(wish.studies(), bars, contract.tickSize());
+                ChartModel model = new ChartModel(ChartBars.history(contract, bars, wish.heikinAshi()), studies.lines(),
                         tape.count() == 0 ? Optional.empty() : Optional.of(tape.price(tape.count() - 1)),
-                        Optional.empty());
+                        Optional.empty()).drawing(studies.marks());
                 answer(turn, () -> done.accept(model));
             } catch (CancellationException e) {
                 // somebody asked for something else

@@ -12,6 +12,7 @@ import java.util.Optional;
 import java.util.SplittableRandom;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
@@ -68,7 +69,7 @@ public class ChartTest {
         Run run = Run.trial(documents.inputs(tape, Terms.DEFAULT));
         Snapshot.StrategyView live = run.engine().snapshot().strategies().getFirst();
         List<Snapshot.StudyView> history = HistoryStudies.of(live.strategy().signals().studies(), series,
-                documents.contract().value().tickSize());
+                documents.contract().value().tickSize()).lines();
         assertEquals(series.count(), live.bars().count());
         assertEquals(history.size(), live.studies().size());
         for (int i = 0; i < history.size(); i++) {
@@ -147,13 +148,40 @@ public class ChartTest {
         assertEquals(bars.close(bar), series.close(bar));
     }
 
+    /** A chevron for each turning point in view, a diamond for each bar on which a formula holds; nothing when not shown. */
+    @Test
+    public void marksOfStudiesAreDrawn() {
+        StudyDefinition pin = StudyDefinition.of("pin", StudyDefinition.FORMULA, StudyDefinition.MARK, "plain")
+                .taking("close > open + 6 ticks");
+        StudyDefinition turn = Studies.read("turn = swing 3");
+        HistoryStudies made = HistoryStudies.of(List.of(turn, pin), series, contract.tickSize());
+        assertEquals(made.marks().stream().map(Snapshot.MarkView::name).toList(),
+                List.of("turn.top", "turn.bottom", "pin"));
+        long tops = IntStream.range(0, series.count()).filter(bar -> made.marks().getFirst().ago().get(bar) >= 0)
+                .count();
+        assertTrue(tops > 10, "only " + tops);
+        int plain = paths(new HistoryStudies(made.lines(), List.of()));
+        assertTrue(paths(made) > plain + 2, "marks are drawn");
+        assertEquals(HistoryStudies.of(List.of(Studies.read("turn = swing 3 show none")), series,
+                contract.tickSize()).marks(), List.of());
+    }
+
+    private int paths(HistoryStudies made) {
+        ChartView chart = new ChartView(new Viewport());
+        chart.show(new ChartModel(ChartBars.history(contract, series, false), made.lines(), Optional.empty(),
+                Optional.empty()).drawing(made.marks()));
+        SvgPen pen = new SvgPen(1000, 600);
+        chart.paint(pen, 1000, 600);
+        return pen.document().split("<polyline", -1).length;
+    }
+
     /** However many studies there are and however low the chart is, it is painted, and half of it is for prices. */
     @Test
     public void studiesLeaveRoomForPrices() {
         List<StudyDefinition> studies = Stream.of("day = previous day", "floor = approach of day.low",
                 "roof = approach of day.high", "pull = stochastic 14", "gate = range minutes 30", "turn = divergence 3",
                 "pace = macd 12", "hour = clock", "way = adx 14").map(Studies::read).toList();
-        List<Snapshot.StudyView> views = HistoryStudies.of(studies, series, contract.tickSize());
+        List<Snapshot.StudyView> views = HistoryStudies.of(studies, series, contract.tickSize()).lines();
         ChartModel model = new ChartModel(ChartBars.history(contract, series, false), views, Optional.empty(),
                 Optional.empty());
         for (double wide : List.of(640.0, 900.0)) {
