@@ -31,6 +31,7 @@ import stativex.market.SeriesBuilder;
 import stativex.market.Tape;
 import stativex.rule.Blueprint;
 import stativex.rule.Program;
+import stativex.trial.Days;
 import stativex.study.Studies;
 import stativex.study.StudyDefinition;
 
@@ -64,6 +65,12 @@ final class BarsCommand implements Callable<Integer> {
     @Option(names = "--anchor", paramLabel = "DATE", description = "with --restart never: the trading date that the series begins with")
     private String anchor;
 
+    @Option(names = "--from", paramLabel = "DATE", description = "first trading day; the tape's first if left out")
+    private LocalDate from;
+
+    @Option(names = "--to", paramLabel = "DATE", description = "last trading day; the tape's last if left out")
+    private LocalDate to;
+
     @Option(names = "--heikin-ashi", description = "prices of the Heikin-Ashi view")
     private boolean heikinAshi;
 
@@ -94,7 +101,11 @@ final class BarsCommand implements Callable<Integer> {
             }
         }
         Tape ticks = found.tape();
-        BarSeries bars = SeriesBuilder.all(ticks, read.calendar(), settings);
+        Days days = TrialCommand.days(from, to, read);
+        int until = days.prints(ticks, read.calendar());
+        BarSeries bars = SeriesBuilder.some(ticks, read.calendar(), settings,
+                days.begin(read.calendar()).orElse(Long.MIN_VALUE), until, print -> {
+                });
         BarCsv rows = new BarCsv(bars, settings.type(), read, heikinAshi, studies(bars, read));
         if (TapeImport.isParquet(out)) {
             BarParquet.write(out, rows, read, heikinAshi);
@@ -102,7 +113,7 @@ final class BarsCommand implements Callable<Integer> {
             rows.write(out);
         }
         PrintWriter print = spec.commandLine().getOut();
-        print.println(bars.count() + " bars of " + ticks.count() + " prints in " + out);
+        print.println(bars.count() + " bars of " + (until - bars.begin()) + " prints in " + out);
         return 0;
     }
 

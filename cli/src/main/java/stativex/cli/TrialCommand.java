@@ -33,6 +33,7 @@ import stativex.market.TapeTime;
 import stativex.order.Realism;
 import stativex.order.Terms;
 import stativex.rule.Truth;
+import stativex.trial.Days;
 import stativex.trial.Inputs;
 import stativex.trial.Run;
 import stativex.trial.Summary;
@@ -71,6 +72,9 @@ final class TrialCommand implements Callable<Integer> {
 
         @Option(names = "--from", paramLabel = "DATE", description = "first evaluated trading day; each strategy's history is counted back from it. As early as the tape allows if left out")
         private LocalDate from;
+
+        @Option(names = "--to", paramLabel = "DATE", description = "last evaluated trading day; what is open is left on its last print. To the tape's end if left out")
+        private LocalDate to;
 
         @ArgGroup(exclusive = false, multiplicity = "0..*")
         private List<Further> further = new ArrayList<>();
@@ -115,7 +119,7 @@ final class TrialCommand implements Callable<Integer> {
         print.println(summary.trades() + " trades, net " + Money.text(summary.net()) + " "
                 + run.inputs().contract().currency() + " after fees of " + Money.text(summary.fees())
                 + ", deepest drawdown " + Money.text(summary.deepestDrawdown()) + "; tick mode, "
-                + run.inputs().terms().realism().word() + ", " + run.inputs().tape().count() + " prints. Results in "
+                + run.inputs().terms().realism().word() + ", " + run.inputs().prints() + " prints. Results in "
                 + out);
         new TreeMap<>(run.inputs().others()).forEach((symbol, other) -> print.println("looked at " + symbol + " too: "
                 + other.tape().count() + " prints" + (other.tape().count() == 0
@@ -193,12 +197,26 @@ final class TrialCommand implements Callable<Integer> {
             throw new BadInput("tape " + files.tape
                     + " is a join: trials over rolls are not there yet, use one month's tape");
         }
-        Optional<LocalDate> from = Optional.ofNullable(files.from);
-        from.filter(day -> contract.value().calendar().sessions(day).isEmpty()).ifPresent(day -> {
-            throw new BadInput("--from: expected a trading day of " + contract.value().symbol() + ", found " + day
+        return Run.trial(documents.inputs(found.tape(), terms).over(days(files.from, files.to, contract.value())));
+    }
+
+    /** The days between two options, either of which may be left out. @throws BadInput when one of them is none of the contract's */
+    static Days days(LocalDate from, LocalDate to, stativex.market.Contract contract) {
+        Optional<LocalDate> first = tradingDay("--from", from, contract);
+        Optional<LocalDate> last = tradingDay("--to", to, contract);
+        try {
+            return new Days(first, last);
+        } catch (IllegalArgumentException e) {
+            throw new BadInput("--to: " + e.getMessage(), e);
+        }
+    }
+
+    private static Optional<LocalDate> tradingDay(String option, LocalDate given, stativex.market.Contract contract) {
+        if (given != null && contract.calendar().sessions(given).isEmpty()) {
+            throw new BadInput(option + ": expected a trading day of " + contract.symbol() + ", found " + given
                     + ", which has no session");
-        });
-        return Run.trial(documents.inputs(found.tape(), terms).from(from));
+        }
+        return Optional.ofNullable(given);
     }
 
     private Terms terms(Files files) {

@@ -169,5 +169,15 @@ public class MainTest {
         assertTrue(note.contains("history short"), note);
         assertTrue(read("short/summary.json").contains("\"historyShort\" : true"), read("short/summary.json"));
         assertTrue(errors(1, trial("ebb-fade.strategy.json", "never", "--from", "2026-09-20")).contains("no session"));
+        assertTrue(errors(1, trial("ebb-fade.strategy.json", "never", "--to", "2026-09-20")).contains("no session"));
+        assertTrue(errors(1, trial("ebb-fade.strategy.json", "never", "--from", "2026-09-23", "--to", "2026-09-22"))
+                .contains("not before the first"));
+        // the days before are the same, what comes after is not there
+        assertEquals(Main.run(trial("ebb-fade.strategy.json", "two", "--to", "2026-09-22")), 0);
+        assertEquals(Main.run(trial("ebb-fade.strategy.json", "whole")), 0);
+        String two = read("two/decisions.csv");
+        String whole = read("whole/decisions.csv");
+        assertTrue(whole.startsWith(two.stripTrailing()) && two.length() < whole.length());
+        assertTrue(read("two/summary.json").contains("\"evaluatedTo\" : \"2026-09-22\""));
     }
 }

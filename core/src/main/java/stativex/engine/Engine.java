@@ -203,6 +203,17 @@ public final class Engine {
         }
     }
 
+    /** The next print is the last of the range: entries end, and what is open meets that print at the market. */
+    public void rangeEnds() {
+        for (StrategyRun run : runs) {
+            market.orders.endEntries(run.bracket);
+            run.flattening = LeaveReason.RANGE_END;
+            if (run.bracket.open() > 0) {
+                market.orders.leave(run.bracket, LeaveReason.RANGE_END, market.because());
+            }
+        }
+    }
+
     /** The inputs end: what is open is closed at the last price. Call once. */
     public void finish() {
         for (StrategyRun run : runs) {

@@ -4,7 +4,9 @@ import java.math.BigDecimal;
 import java.math.BigInteger;
 import java.math.RoundingMode;
 import java.time.LocalDate;
+import java.util.List;
 import java.util.Optional;
+import java.util.OptionalLong;
 
 /**
  * A futures contract. Prices are whole numbers of ticks everywhere in the core; this record turns them from and to
@@ -13,10 +15,60 @@ import java.util.Optional;
  * @param tickSize price of one tick, as written in its document (its decimals are the price's decimals)
  * @param tickValue money (ten-thousandths) one tick is worth for one contract
  * @param slippage ticks added against us to every market and triggered stop order
- * @param lastTradingDay no entry from this trading date on
+ * @param listing which month it is, and which there are
  */
 public record Contract(String symbol, String name, String currency, BigDecimal tickSize, long tickValue, int slippage,
-        SessionCalendar calendar, Optional<LocalDate> lastTradingDay) {
+        SessionCalendar calendar, Listing listing) {
+
+    /**
+     * What is known of a contract beside its prices.
+     *
+     * @param lastTradingDay no entry from this trading date on
+     * @param margin money that one contract binds, ten-thousandths
+     * @param months of the same root, the earliest first
+     */
+    public record Listing(Optional<LocalDate> lastTradingDay, OptionalLong margin, List<Month> months) {
+        /** Nothing is known. */
+        public static final Listing NONE = new Listing(Optional.empty(), OptionalLong.empty(), List.of());
+
+        public Listing {
+            months = List.copyOf(months);
+            if (margin.isPresent() && margin.getAsLong() <= 0) {
+                throw new IllegalArgumentException(
+                        "expected a margin above 0, found " + Money.text(margin.getAsLong()));
+            }
+            for (int i = 1; i < months.size(); i++) {
+                Month before = months.get(i - 1);
+                if (!before.lastTradingDay().isBefore(months.get(i).lastTradingDay())) {
+                    throw new IllegalArgumentException("expected months in the order of their last trading days, found "
+                            + months.get(i).name() + " behind " + before.name());
+                }
+            }
+            if (months.stream().map(Month::name).distinct().count() < months.size()) {
+                throw new IllegalArgumentException("expected each month once");
+            }
+        }
+    }
+
+    /** A month of a root. @param name such as 2026-12 */
+    public record Month(String name, LocalDate lastTradingDay) {}
+
+    /** A contract of which no margin and no months are known. */
+    public Contract(String symbol, String name, String currency, BigDecimal tickSize, long tickValue, int slippage,
+            SessionCalendar calendar, Optional<LocalDate> lastTradingDay) {
+        this(symbol, name, currency, tickSize, tickValue, slippage, calendar,
+                new Listing(lastTradingDay, OptionalLong.empty(), List.of()));
+    }
+
+    /** No entry from this trading date on. */
+    public Optional<LocalDate> lastTradingDay() {
+        return listing.lastTradingDay();
+    }
+
+    /** The month that is traded at a date: the earliest that may still be entered. Empty when none is known. */
+    public Optional<Month> front(LocalDate date) {
+        return listing.months().stream().filter(month -> date.isBefore(month.lastTradingDay())).findFirst();
+    }
 
     public Contract {
         if (tickSize.signum() <= 0) {

@@ -52,10 +52,21 @@ public final class SeriesBuilder {
 
     /** @param progress told after each session how many prints are done; by throwing it ends the work */
     public static BarSeries all(Tape tape, SessionCalendar calendar, BarSettings settings, IntConsumer progress) {
-        SeriesBuilder builder = new SeriesBuilder(tape, calendar, settings);
-        int print = 0;
-        while (print < tape.count()) {
-            print = builder.run(print, tape.count());
+        return some(tape, calendar, settings, Long.MIN_VALUE, tape.count(), progress);
+    }
+
+    /**
+     * The same of a part of a tape.
+     *
+     * @param since prints before this time are left out, nanoseconds
+     * @param until prints from this one on are left out
+     */
+    public static BarSeries some(Tape tape, SessionCalendar calendar, BarSettings settings, long since, int until,
+            IntConsumer progress) {
+        SeriesBuilder builder = new SeriesBuilder(tape, calendar, settings, since);
+        int print = builder.former.series.begin();
+        while (print < until) {
+            print = builder.run(print, until);
             progress.accept(print);
         }
         builder.former.forming().ifPresent(builder.former.series::forming);

@@ -14,6 +14,8 @@ public enum LeaveReason {
     BY_HAND,
     /** A flatten that no print followed before its session's end. */
     ASSUMED_AT_SESSION_END,
+    /** The end of the range of days that is looked at. */
+    RANGE_END,
     /** The tape's end. */
     OPEN_AT_END
 }

@@ -99,6 +99,11 @@ public final class Orders {
         bracket.entries().forEach(entry -> cancel(entry, cause));
     }
 
+    /** Every entry of a bracket ends at once, the exchange's own doing. */
+    public void endEntries(Bracket bracket) {
+        bracket.entries().forEach(Orders::end);
+    }
+
     /** Asks for another price; takes latency, until then the old one works. */
     public void change(Order order, long price, FillReason reason, Cause cause) {
         if (order.state.live()) {

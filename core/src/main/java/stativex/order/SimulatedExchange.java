@@ -40,6 +40,8 @@ public final class SimulatedExchange implements Venue {
     /** A change or cancellation on its way: it acts when due, on a print after the event that caused it. */
     private record Waiting(Request request, long due) {}
 
+    private static final FillReason RANGE_END = new FillReason.Left(LeaveReason.RANGE_END);
+
     private final Tape tape;
     private final Contract contract;
     private final Terms terms;
@@ -83,7 +85,9 @@ public final class SimulatedExchange implements Venue {
         switch (request) {
             case Request.New n -> {
                 boolean attached = n.order().role() == Order.Role.STOP || n.order().role() == Order.Role.TARGET;
-                arrive(n.order(), attached ? n.cause().time() : due);
+                // the range's end waits for nobody: there is one print left to meet
+                boolean atOnce = attached || n.order().reason().equals(RANGE_END);
+                arrive(n.order(), atOnce ? n.cause().time() : due);
             }
             case Request.Change c -> waiting.add(new Waiting(c, due));
             case Request.Cancel c -> waiting.add(new Waiting(c, due));

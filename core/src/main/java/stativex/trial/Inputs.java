@@ -1,11 +1,11 @@
 package stativex.trial;
 
-import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import stativex.account.Account;
 import stativex.engine.Strategy;
 import stativex.market.Contract;
@@ -18,11 +18,11 @@ import stativex.order.Terms;
  * Everything a run needs besides the person: the same inputs give the same fills.
  *
  * @param others further contracts that strategies look at, by symbol
- * @param firstDay first evaluated trading day; empty: as early as each strategy's history allows
+ * @param days trading days that are evaluated
  * @param heartbeats times, ascending, at which the tape's clock moves without a print
  */
 public record Inputs(Tape tape, Contract contract, Map<String, ContractTape> others, Account account,
-        List<Strategy> strategies, Terms terms, Optional<LocalDate> firstDay, long[] heartbeats) {
+        List<Strategy> strategies, Terms terms, Days days, long[] heartbeats) {
 
     public Inputs {
         others = Map.copyOf(others);
@@ -36,13 +36,13 @@ public record Inputs(Tape tape, Contract contract, Map<String, ContractTape> oth
     /** Inputs with a heartbeat at each session's close that the tape has reached. */
     public static Inputs of(Tape tape, Contract contract, Map<String, ContractTape> others, Account account,
             List<Strategy> strategies, Terms terms) {
-        return new Inputs(tape, contract, others, account, strategies, terms, Optional.empty(),
+        return new Inputs(tape, contract, others, account, strategies, terms, Days.ALL,
                 sessionCloses(tape, contract));
     }
 
-    /** The same evaluated from a trading day on. */
-    public Inputs from(Optional<LocalDate> day) {
-        return new Inputs(tape, contract, others, account, strategies, terms, day, heartbeats);
+    /** The same over other trading days. */
+    public Inputs over(Days range) {
+        return new Inputs(tape, contract, others, account, strategies, terms, range, heartbeats);
     }
 
     /** The same of strategies that look at no other contract. */
@@ -50,15 +50,53 @@ public record Inputs(Tape tape, Contract contract, Map<String, ContractTape> oth
         return of(tape, contract, Map.of(), account, strategies, terms);
     }
 
-    /** The last moment there is, nanoseconds; {@link Long#MIN_VALUE} without any. */
+    /** Prints of the tape until the last evaluated day ends. */
+    public int prints() {
+        return days.prints(tape, contract.calendar());
+    }
+
+    /** Heartbeats until then. */
+    private int beats() {
+        int beats = heartbeats.length;
+        long end = days.end(contract.calendar()).orElse(Long.MAX_VALUE);
+        while (beats > 0 && heartbeats[beats - 1] >= end) {
+            beats--;
+        }
+        return beats;
+    }
+
+    /** The last moment that is worked, nanoseconds; {@link Long#MIN_VALUE} without any. */
     public long end() {
-        long end = tape.count() == 0 ? Long.MIN_VALUE : tape.time(tape.count() - 1);
-        return heartbeats.length == 0 ? end : Math.max(end, heartbeats[heartbeats.length - 1]);
+        int prints = prints();
+        int beats = beats();
+        long end = prints == 0 ? Long.MIN_VALUE : tape.time(prints - 1);
+        return beats == 0 ? end : Math.max(end, heartbeats[beats - 1]);
     }
 
     @Override
     public long[] heartbeats() {
         return heartbeats.clone();
+    }
+
+    /** The heartbeats that are worked: those until the last evaluated day ends. */
+    long[] worked() {
+        return Arrays.copyOf(heartbeats, beats());
+    }
+
+    /** The print on which a position is left since the range ends: the last one of it that lies in a session; empty without. */
+    OptionalInt lastInRange() {
+        if (days.last().isEmpty()) {
+            return OptionalInt.empty();
+        }
+        int print = prints() - 1;
+        while (print >= 0 && !inSession(tape.time(print))) {
+            print--;
+        }
+        return print < 0 ? OptionalInt.empty() : OptionalInt.of(print);
+    }
+
+    private boolean inSession(long time) {
+        return contract.calendar().current(time).filter(session -> session.contains(time)).isPresent();
     }
 
     private static long[] sessionCloses(Tape tape, Contract contract) {

@@ -16,7 +16,10 @@ import stativex.rule.Worked;
  */
 public final class Run {
     private final Inputs inputs;
+    private final int prints;
     private final long[] heartbeats;
+    /** The last print of the range, with which positions are left; −1 without one. */
+    private final int last;
     private final Engine engine;
     private int nextPrint;
     private int nextHeartbeat;
@@ -38,9 +41,12 @@ public final class Run {
 
     private Run(Inputs inputs, Optional<Setup.Ahead> ahead) {
         this.inputs = inputs;
-        this.heartbeats = inputs.heartbeats();
+        this.prints = inputs.prints();
+        this.heartbeats = inputs.worked();
+        this.last = inputs.lastInRange().orElse(-1);
         this.engine = new Engine(new Setup(inputs.tape(), inputs.contract(), inputs.others(), inputs.account(),
-                inputs.strategies(), inputs.terms(), inputs.firstDay(), ahead), AccountState.fresh(inputs.account()));
+                inputs.strategies(), inputs.terms(), inputs.days().first(), ahead),
+                AccountState.fresh(inputs.account()));
     }
 
     public Inputs inputs() {
@@ -58,7 +64,7 @@ public final class Run {
 
     /** Inputs in all. */
     public int length() {
-        return inputs.tape().count() + heartbeats.length;
+        return prints + heartbeats.length;
     }
 
     public boolean atEnd() {
@@ -67,7 +73,7 @@ public final class Run {
 
     /** Time of the next input; {@link TapeTime#NEVER} at the end. */
     public long nextTime() {
-        long print = nextPrint < inputs.tape().count() ? inputs.tape().time(nextPrint) : TapeTime.NEVER;
+        long print = nextPrint < prints ? inputs.tape().time(nextPrint) : TapeTime.NEVER;
         long heartbeat = nextHeartbeat < heartbeats.length ? heartbeats[nextHeartbeat] : TapeTime.NEVER;
         return Math.min(print, heartbeat);
     }
@@ -85,12 +91,12 @@ public final class Run {
         }
     }
 
-    /** Prints until the next heartbeat, or the tape's end. */
+    /** Prints until the next heartbeat, the last one of the range, or the end. */
     private int printsBeforeHeartbeat() {
         int until = nextHeartbeat < heartbeats.length
                 ? inputs.tape().firstAt(heartbeats[nextHeartbeat])
-                : inputs.tape().count();
-        return until - nextPrint;
+                : prints;
+        return (nextPrint <= last ? Math.min(until, last) : until) - nextPrint;
     }
 
     /** Works inputs timed before or at {@code time}, at most {@code most} of them. Returns how many. */
@@ -105,11 +111,13 @@ public final class Run {
 
     /** Works one input. A heartbeat comes before prints of its time. */
     public void step() {
-        int prints = inputs.tape().count();
         if (nextHeartbeat < heartbeats.length
                 && (nextPrint == prints || heartbeats[nextHeartbeat] <= inputs.tape().time(nextPrint))) {
             engine.heartbeat(heartbeats[nextHeartbeat++]);
         } else {
+            if (nextPrint == last) {
+                engine.rangeEnds();
+            }
             engine.print(nextPrint++);
         }
     }

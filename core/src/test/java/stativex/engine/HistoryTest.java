@@ -14,6 +14,7 @@ import stativex.market.Tape;
 import stativex.market.TapeBuilder;
 import stativex.order.Terms;
 import stativex.study.StudyDefinition;
+import stativex.trial.Days;
 import stativex.trial.Given;
 import stativex.trial.Inputs;
 import stativex.trial.Run;
@@ -44,7 +45,7 @@ public class HistoryTest {
         draft.plan = Given.plan(6);
         draft.history = history;
         return Run.trial(Inputs.of(tape(firstDay), Given.contract(0), Given.account(), List.of(draft.build()),
-                Terms.DEFAULT).from(from));
+                Terms.DEFAULT).over(new Days(from, Optional.empty())));
     }
 
     private static List<String> fromDay(Run run, int day) {

@@ -36,6 +36,8 @@ final class NaiveTrader {
         long dayProfit;
         long allowance;
         long lockAt = NONE;
+        /** The range ends before this moment: nothing is worked from it on. */
+        long endsBefore = NONE;
     }
 
     /** How one side enters. */
@@ -470,6 +472,19 @@ final class NaiveTrader {
             }
         }
 
+        /** The next print is the last of the range: no entry works any more, and what is open meets it at the market. */
+        void leaveRange() {
+            for (O o : orders) {
+                o.dead |= o.of == this && o.role.equals("entry");
+            }
+            dropIfNothing();
+            if (trade != null) {
+                trade.flattened = "range end";
+                O o = send(this, "leave", "market", trade.sign < 0, trade.open(), NONE, "range end", 0);
+                o.all = true;
+            }
+        }
+
         void cancelEntries() {
             for (O o : orders) {
                 if (o.of == this && o.role.equals("entry") && o.alive()) {
@@ -748,7 +763,14 @@ final class NaiveTrader {
 
     void run() {
         int heartbeat = 0;
+        int lastInside = -1;
         for (int i = 0; i < tape.size(); i++) {
+            long time = tape.get(i).time;
+            if (inRange(time) && sessions.stream().anyMatch(x -> x.open <= time && time < x.close)) {
+                lastInside = i;
+            }
+        }
+        for (int i = 0; i < tape.size() && inRange(tape.get(i).time); i++) {
             while (heartbeat < sessions.size() && sessions.get(heartbeat).close <= tape.get(i).time) {
                 if (sessions.get(heartbeat).close > tape.getFirst().time) {
                     event = sessions.get(heartbeat).close;
@@ -757,11 +779,23 @@ final class NaiveTrader {
                 }
                 heartbeat++;
             }
+            if (i == lastInside && market.endsBefore != NONE) {
+                traders.forEach(Trader::leaveRange);
+            }
             at = i;
             event = tape.get(i).time;
             clock(event);
             now = event;
             print(tape.get(i));
+        }
+        while (market.endsBefore != NONE && heartbeat < sessions.size() && inRange(sessions.get(heartbeat).close)
+                && sessions.get(heartbeat).close <= tape.getLast().time) {
+            if (sessions.get(heartbeat).close > tape.getFirst().time) {
+                event = sessions.get(heartbeat).close;
+                clock(event);
+                now = event;
+            }
+            heartbeat++;
         }
         for (Trader x : traders) {
             if (session != null) {
@@ -779,6 +813,10 @@ final class NaiveTrader {
         if (dayBegun) {
             days.add(equity() - dayStart);
         }
+    }
+
+    private boolean inRange(long time) {
+        return market.endsBefore == NONE || time < market.endsBefore;
     }
 
     /** From every peak so far: the deepest fall in money. */

@@ -175,7 +175,9 @@ public class QuietStretchTest {
             }
             Inputs inputs = Inputs.of(tape(dice), Given.contract(dice.nextInt(3)), account(dice), strategies,
                     new Terms(dice.nextBoolean() ? Realism.THROUGH : Realism.TOUCH,
-                            dice.nextBoolean() ? 0 : dice.nextLong(20 * Given.SECOND)));
+                            dice.nextBoolean() ? 0 : dice.nextLong(20 * Given.SECOND)))
+                    .over(new Days(Optional.empty(),
+                            dice.nextInt(5) == 0 ? Optional.of(Given.MONDAY) : Optional.empty()));
             Run clear = new Run(inputs);
             for (int i = 0; i < strategies.size(); i++) {
                 clear.command(new stativex.engine.Command.SetMode(i, stativex.engine.Mode.ENGAGED));

@@ -3,6 +3,7 @@ package stativex.trial;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
 
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -110,8 +111,12 @@ public class TwinTest {
             s.touch = chance(30);
             s.latency = chance(50) ? 0 : dice.nextLong(20 * Given.SECOND);
             Account account = account();
+            int lastDay = dice.nextInt(5);
+            Optional<LocalDate> until = lastDay < DAYS ? Optional.of(Given.MONDAY.plusDays(lastDay)) : Optional.empty();
+            s.endsBefore = until.isPresent() ? Given.at(lastDay + 1, "01:00:00") : NaiveTrader.NONE;
             return Inputs.of(tape(), contract, account, strategies,
-                    new Terms(s.touch ? Realism.TOUCH : Realism.THROUGH, s.latency));
+                    new Terms(s.touch ? Realism.TOUCH : Realism.THROUGH, s.latency))
+                    .over(new Days(Optional.empty(), until));
         }
 
         private BarType bars(NaiveTrader.Rules r) {
@@ -299,7 +304,8 @@ public class TwinTest {
         assertTrue(seen.getOrDefault("drawdown floor", 0) >= 1, "drawdown floor never happened");
         for (String word : List.of("entry", "stop", "breakeven", "trail", "target 1", "target 2", "target 3",
                 "stop at market", "window end", "day profit", "assumed at session end",
-                "open at end", "declined outside window", "declined trades a day", "declined opposite position",
+                "open at end", "range end", "declined outside window", "declined trades a day",
+                "declined opposite position",
                 "declined leaving", "declined adds not allowed", "declined position limit", "declined line check",
                 "declined locked", "declined broken", "declined side off", "declined session incomplete",
                 "declined session closed", "taken", "locked day loss", "locked drawdown floor", "volume", "range",
@@ -364,7 +370,7 @@ public class TwinTest {
             Run straight = Run.trial(c.inputs);
             Run turned = Run.trial(Inputs.of(mirrored.build(), c.contract, c.inputs.account(),
                     c.inputs.strategies().stream().map(TwinTest::turned).toList(),
-                    c.inputs.terms()));
+                    c.inputs.terms()).over(c.inputs.days()));
             assertEquals(turned.engine().log().fills().stream()
                     .map(f -> f.time() + " " + !f.buy() + " " + f.quantity() + " " + -f.price() + " " + f.reason())
                     .toList(),

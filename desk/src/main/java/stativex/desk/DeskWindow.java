@@ -139,7 +139,7 @@ public final class DeskWindow {
     private void resume(DeskState state) {
         state.tape().ifPresent(name -> {
             try {
-                open(Shown.of(TapeStore.own().open(name)), state.account());
+                open(Shown.of(TapeStore.own().open(name)).over(state.days()), state.account());
                 stage(state.stage());
             } catch (BadInput | IllegalArgumentException e) {
                 stage(1);
@@ -152,7 +152,8 @@ public final class DeskWindow {
     private void remember() {
         workspace.filter(now -> !now.tape().equals(Demo.TAPE)).ifPresent(now -> {
             try {
-                new DeskState(Optional.of(now.tape()), Optional.of(now.inputs().account().name()), stage).keep();
+                new DeskState(Optional.of(now.tape()), Optional.of(now.inputs().account().name()),
+                        now.inputs().days(), stage).keep();
             } catch (BadInput e) {
                 tape.say(e.getMessage());
             }
@@ -350,8 +351,9 @@ public final class DeskWindow {
         Documents.Read<Contract> contract = contract(chosen);
         Workspace next = workspace.isPresent() && wanted.isEmpty()
                 && fits(workspace.get().inputs().account(), contract.value())
-                        ? workspace.get().on(chosen.reference(), contract, chosen.tape())
-                        : Workspace.own(chosen.reference(), contract, chosen.tape(), account(contract.value(), wanted),
+                        ? workspace.get().on(chosen.reference(), contract, chosen.tape(), chosen.days())
+                        : Workspace.own(chosen.reference(), contract, chosen.tape(), chosen.days(),
+                                account(contract.value(), wanted),
                                 further, sessions);
         leave();
         work(next);
@@ -361,7 +363,12 @@ public final class DeskWindow {
     /** The contract as the person keeps it now, else as the tape has it. */
     private Documents.Read<Contract> contract(Shown chosen) {
         return DocumentFolder.contracts().find(chosen.contract().symbol())
-                .filter(own -> own.value().tickSize().compareTo(chosen.contract().tickSize()) == 0).or(chosen::document)
+                .filter(own -> own.value().tickSize().compareTo(chosen.contract().tickSize()) == 0)
+                // the tape knows which of its months it is
+                .map(own -> own.value().listing().months().isEmpty() || chosen.contract().lastTradingDay().isEmpty()
+                        ? own
+                        : Documents.month(own, chosen.contract().lastTradingDay().get()))
+                .or(chosen::document)
                 .orElseGet(() -> workspace().documents().contract());
     }
 

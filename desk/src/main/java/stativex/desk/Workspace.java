@@ -19,6 +19,7 @@ import stativex.market.Contract;
 import stativex.market.ContractTape;
 import stativex.market.Tape;
 import stativex.order.Terms;
+import stativex.trial.Days;
 import stativex.trial.Inputs;
 import stativex.trial.Run;
 
@@ -56,18 +57,20 @@ public final class Workspace implements AutoCloseable {
     }
 
     /**
-     * A tape of the person's own with the strategies of its contract, from the first open of its last trading day on.
+     * A tape of the person's own with the strategies of its contract, from the first open of its last trading day on, or of the
+     * first day that is evaluated.
      *
+     * @param days that are evaluated
      * @param account the one to trade with
      * @throws IllegalArgumentException when the account states no fee for the contract, or has another currency
      */
     public static Workspace own(String reference, Documents.Read<Contract> contract, Tape tape,
-            Documents.Read<Account> account, FurtherTapes further, Optional<Path> sessions) {
-        return made(reference, contract, tape, account, ownStrategies(contract.value(), further), further,
+            Days days, Documents.Read<Account> account, FurtherTapes further, Optional<Path> sessions) {
+        return made(reference, contract, tape, days, account, ownStrategies(contract.value(), further), further,
                 ZoneId.systemDefault(), sessions);
     }
 
-    private static Workspace made(String reference, Documents.Read<Contract> contract, Tape tape,
+    private static Workspace made(String reference, Documents.Read<Contract> contract, Tape tape, Days days,
             Documents.Read<Account> account, List<Documents.Read<Strategy>> strategies, FurtherTapes further,
             ZoneId own,
             Optional<Path> sessions) {
@@ -76,10 +79,17 @@ public final class Workspace implements AutoCloseable {
                 .flatMap(one -> one.value().signals().others(contract.value()).stream()).distinct()
                 .flatMap(symbol -> further.open(symbol).stream()).toList();
         SessionFile.Set documents = new SessionFile.Set(contract, account, strategies, others);
-        long first = contract.value().calendar().tradingDate(tape.time(tape.count() - 1))
-                .map(date -> contract.value().calendar().sessions(date).getFirst().open()).orElse(tape.time(0));
-        return new Workspace(documents, documents.inputs(tape, Terms.DEFAULT), reference, further, own,
-                reference.equals(Demo.TAPE) ? Demo.begin(contract.value()) : first, sessions);
+        Inputs inputs = documents.inputs(tape, Terms.DEFAULT).over(days);
+        if (inputs.prints() == 0) {
+            throw new IllegalArgumentException("the tape has no print of the days that are chosen");
+        }
+        long first = days.begin(contract.value().calendar())
+                .or(() -> contract.value().calendar().tradingDate(tape.time(inputs.prints() - 1))
+                        .map(date -> contract.value().calendar().sessions(date).getFirst().open()))
+                .orElse(tape.time(0));
+        boolean story = reference.equals(Demo.TAPE) && days.equals(Days.ALL);
+        return new Workspace(documents, inputs, reference, further, own,
+                story ? Demo.begin(contract.value()) : first, sessions);
     }
 
     /** Complete strategies of a contract in the person's folder; those that look at contracts without a tape are left out. */
@@ -102,17 +112,18 @@ public final class Workspace implements AutoCloseable {
      *
      * @throws IllegalArgumentException when the account states no fee for the contract, or has another currency
      */
-    public Workspace on(String reference, Documents.Read<Contract> contract, Tape other) {
+    public Workspace on(String reference, Documents.Read<Contract> contract, Tape other, Days days) {
         Contract mine = inputs.contract();
         boolean same = contract.value().symbol().equals(mine.symbol())
                 && contract.value().tickSize().compareTo(mine.tickSize()) == 0;
-        return made(reference, same ? documents.contract() : contract, other, documents.account(),
+        return made(reference, same ? documents.contract() : contract, other, days, documents.account(),
                 same ? documents.strategies() : ownStrategies(contract.value(), further), further, own, sessions);
     }
 
     /** The same with another account, from the beginning. @throws IllegalArgumentException as {@link #on} */
     public Workspace with(Documents.Read<Account> account) {
-        return made(tape, documents.contract(), inputs.tape(), account, documents.strategies(), further, own, sessions);
+        return made(tape, documents.contract(), inputs.tape(), inputs.days(), account, documents.strategies(), further,
+                own, sessions);
     }
 
     /**
@@ -127,7 +138,8 @@ public final class Workspace implements AutoCloseable {
         SessionFile.Set next = new SessionFile.Set(documents.contract(), documents.account(), all,
                 all.stream().flatMap(one -> one.value().signals().others(inputs.contract()).stream()).distinct()
                         .map(this::opened).toList());
-        return new Workspace(next, next.inputs(inputs.tape(), inputs.terms()), tape, further, own, begin, sessions);
+        return new Workspace(next, next.inputs(inputs.tape(), inputs.terms()).over(inputs.days()), tape, further, own,
+                begin, sessions);
     }
 
     private FurtherTape opened(String symbol) {

@@ -17,7 +17,9 @@ import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.ListView;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.TextArea;
+import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
 import org.testfx.util.WaitForAsyncUtils;
 import org.testng.annotations.Test;
 import stativex.engine.Mode;
@@ -117,6 +119,12 @@ public class OwnMarketStoryTest extends DeskTest {
         type("#contract-special", "2026-10-05 closed");
         holidays();
         type("#contract-week", "2026-10-06");
+        type("#contract-margin", "900");
+        type("#contract-months", "2026-09 until 2026-09-16");
+        robot.push(KeyCode.ENTER).write("2026-12 until 2026-12-16");
+        WaitForAsyncUtils.waitForFxEvents();
+        assertEquals(text("#contract-front"), "In the week shown the front month is 2026-12.");
+        dragClose();
         assertEquals(text("#contract-problem"), "");
         picture("contract");
         press("#contract-keep");
@@ -125,6 +133,19 @@ public class OwnMarketStoryTest extends DeskTest {
         assertEquals(made.calendar().sessions(LocalDate.of(2026, 10, 6)).size(), 2);
         ListView<?> shelf = robot.lookup("#contracts").queryListView();
         assertEquals((int) fx(() -> shelf.getItems().size()), 1);
+    }
+
+    /** The day's close is dragged an hour back on the picture, and then typed again. */
+    private void dragClose() {
+        Node week = robot.lookup("#contract-week-picture").query();
+        double hour = fx(() -> (week.getBoundsInLocal().getWidth() - 112) / 24);
+        double x = 104 + 17 * hour;
+        // Thursday's row
+        robot.drag(fx(() -> week.localToScreen(x, 22 + 3 * 34 + 17)), MouseButton.PRIMARY)
+                .dropTo(fx(() -> week.localToScreen(x - hour, 22 + 3 * 34 + 17)));
+        WaitForAsyncUtils.waitForFxEvents();
+        assertEquals(fx(() -> ((TextField) robot.lookup("#session-close-1").query()).getText()), "16:00");
+        type("#session-close-1", "17:00");
     }
 
     /** What is typed stands; the rest comes from a calendar of holidays, what is not clear is named. */

@@ -8,6 +8,7 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 import javafx.geometry.Bounds;
@@ -15,7 +16,9 @@ import javafx.geometry.Point2D;
 import javafx.geometry.VerticalDirection;
 import javafx.scene.Node;
 import javafx.scene.control.ChoiceBox;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.ListView;
+import javafx.scene.control.MenuButton;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
@@ -26,11 +29,16 @@ import org.testng.annotations.Test;
 import stativex.desk.chart.ChartBars;
 import stativex.desk.chart.ChartView;
 import stativex.desk.chart.Viewport;
+import stativex.engine.Command;
+import stativex.engine.Mode;
+import stativex.files.ChartLooks;
+import stativex.files.ChartSetup;
 import stativex.files.DataFolder;
 import stativex.files.DrawingFile;
 import stativex.files.tape.Joins;
 import stativex.files.tape.TapeStore;
 import stativex.files.tape.TickCsv;
+import stativex.link.Replay;
 import stativex.market.BarSettings;
 import stativex.market.BarType;
 import stativex.market.Drawing;
@@ -338,6 +346,75 @@ public class TapeStageTest extends DeskTest {
                 && window.workspace().tape().equals("first"));
         assertTrue(robot.lookup("#stage-run").tryQuery().isPresent());
         assertTrue(DataFolder.path().resolve("tapes/first.tape").toFile().exists());
+    }
+
+    /** A range is what the chart shows and what Run replays; in it a trade is left on its last print. */
+    @Test
+    public void someDaysOfATapeAreLookedAtAndReplayed() {
+        tapeStage();
+        int all = fx(() -> chart().model().orElseThrow().bars().count());
+        fx(() -> {
+            ComboBox<?> from = (ComboBox<?>) robot.lookup("#range-from").query();
+            from.getSelectionModel().select(2);
+            ComboBox<?> to = (ComboBox<?>) robot.lookup("#range-to").query();
+            to.getSelectionModel().select(1);
+            return null;
+        });
+        barsAreThere();
+        // the day chosen first gave way to the earlier one
+        ChartBars bars = fx(() -> chart().model().orElseThrow().bars());
+        assertTrue(bars.count() < all, bars.count() + " of " + all);
+        LocalDate day = bars.tradingDate(0);
+        assertEquals(bars.tradingDate(bars.count() - 1), day);
+        picture("tape-range");
+        robot.clickOn("#tape-run");
+        until("Run replays that day", () -> robot.lookup("#figures").tryQuery().isPresent()
+                && window.workspace().inputs().days().last().equals(Optional.of(day)));
+        fx(() -> {
+            window.workspace().replay().command(new Command.SetMode(0, Mode.ENGAGED));
+            window.workspace().replay().speed(Replay.AS_FAST_AS_POSSIBLE);
+            window.workspace().replay().play();
+            return null;
+        });
+        until("it is at its end", () -> window.workspace().replay().latest().atEnd());
+        long last = window.workspace().inputs().tape().time(window.workspace().inputs().prints() - 1);
+        assertEquals(window.workspace().inputs().contract().calendar().tradingDate(last), Optional.of(day));
+    }
+
+    /** A look is kept under a name and put on again; the last one of a contract comes back by itself. */
+    @Test
+    public void aLookIsKeptAndComesBack() {
+        tapeStage();
+        choosePlain("#bar-kind", "renko");
+        barsAreThere();
+        robot.clickOn("#option-delta").clickOn("#option-ticks");
+        fx(() -> {
+            ((MenuButton) robot.lookup("#looks").query()).show();
+            return null;
+        });
+        robot.clickOn("#look-name").write("bricks").clickOn("#look-keep");
+        WaitForAsyncUtils.waitForFxEvents();
+        assertTrue(text("#tape-state").contains("bricks"), text("#tape-state"));
+        choosePlain("#bar-kind", "seconds");
+        barsAreThere();
+        robot.clickOn("#option-delta");
+        assertTrue(title().contains("150"), title());
+        fx(() -> {
+            MenuButton looks = (MenuButton) robot.lookup("#looks").query();
+            looks.show();
+            looks.getItems().getFirst().fire();
+            looks.hide();
+            return null;
+        });
+        barsAreThere();
+        assertEquals(title(), "TDL  renko 3:6");
+        assertTrue(fx(() -> chart().options().delta() && chart().options().ticks()));
+        picture("tape-look");
+        ChartSetup last = ChartLooks.own().last("TDL").orElseThrow();
+        assertEquals(last.bars().type(), new BarType.Renko(3, 6));
+        assertEquals(ChartLooks.own().named().get("bricks"), last);
+        ChartLooks.own().remove("bricks");
+        assertEquals(ChartLooks.own().named().size(), 0);
     }
 
     @Test

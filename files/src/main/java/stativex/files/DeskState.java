@@ -5,17 +5,19 @@ import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
+import stativex.trial.Days;
 
 /**
  * What the window had when it was last open, so that it begins with it again.
  *
  * @param tape name of the stored tape that was replayed
  * @param account name of the account
+ * @param days of the tape that were replayed
  * @param stage number of the stage
  */
-public record DeskState(Optional<String> tape, Optional<String> account, int stage) {
+public record DeskState(Optional<String> tape, Optional<String> account, Days days, int stage) {
     /** Of a window that has not been open yet. */
-    public static final DeskState NOTHING = new DeskState(Optional.empty(), Optional.empty(), 1);
+    public static final DeskState NOTHING = new DeskState(Optional.empty(), Optional.empty(), Days.ALL, 1);
 
     private static Path file() {
         return DataFolder.path().resolve("desk.json");
@@ -29,8 +31,9 @@ public record DeskState(Optional<String> tape, Optional<String> account, int sta
         try {
             Field state = Field.root("desk.json", Json.read(file()));
             return new DeskState(state.maybe("tape").map(Field::text), state.maybe("account").map(Field::text),
+                    new Days(state.maybe("firstDay").map(Field::date), state.maybe("lastDay").map(Field::date)),
                     state.maybe("stage").map(Field::integer).filter(n -> n == 1 || n == 2 || n == 6).orElse(1));
-        } catch (BadInput e) {
+        } catch (BadInput | IllegalArgumentException e) {
             return NOTHING;
         }
     }
@@ -42,6 +45,8 @@ public record DeskState(Optional<String> tape, Optional<String> account, int sta
         state.put("version", 1);
         tape.ifPresent(name -> state.put("tape", name));
         account.ifPresent(name -> state.put("account", name));
+        days.first().ifPresent(day -> state.put("firstDay", day.toString()));
+        days.last().ifPresent(day -> state.put("lastDay", day.toString()));
         state.put("stage", stage);
         WholeFile.writeOwn(file(), out -> out.write(Json.pretty(state)));
     }

@@ -94,9 +94,13 @@ public final class DocumentFolder<T> {
     }
 
     private Path file(String of) {
+        return folder.resolve(plain(of) + ending);
+    }
+
+    /** A name for a file of what has a name of any letters: names that differ only in signs or in capitals do not share one. */
+    static String plain(String of) {
         String plain = of.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "-").replaceAll("^-|-$", "");
-        // names that differ only in signs or in capitals must not share a file
         String sign = plain.equals(of) ? "" : "-" + Integer.toHexString(of.hashCode());
-        return folder.resolve((plain.isEmpty() ? "document" : plain) + sign + ending);
+        return (plain.isEmpty() ? "document" : plain) + sign;
     }
 }

@@ -15,6 +15,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalLong;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.zip.CRC32C;
@@ -92,8 +93,23 @@ public final class Documents {
         Contract contract = root.checked(() -> new Contract(root.at("symbol").text(), root.at("name").text(),
                 root.at("currency").text(), root.at("tickSize").as(Decimals::plain), root.at("tickValue").money(),
                 root.at("slippageTicks").integer(), calendar(root.at("calendar")),
-                root.maybe("lastTradingDay").map(Field::date)));
+                listing(root)));
         return new Read<>(contract, document);
+    }
+
+    private static Contract.Listing listing(Field root) {
+        List<Contract.Month> months = root.items("months").stream()
+                .map(month -> new Contract.Month(month.at("month").text(), month.at("lastTradingDay").date())).toList();
+        Optional<Long> margin = root.maybe("margin").map(Field::money);
+        return new Contract.Listing(root.maybe("lastTradingDay").map(Field::date),
+                margin.map(OptionalLong::of).orElseGet(OptionalLong::empty), months);
+    }
+
+    /** The contract of one of a root's months: with that month's last trading day. */
+    public static Read<Contract> month(Read<Contract> root, LocalDate lastTradingDay) {
+        ObjectNode document = (ObjectNode) root.document().deepCopy();
+        document.put("lastTradingDay", lastTradingDay.toString());
+        return contract(document, root.value().symbol());
     }
 
     private static SessionCalendar calendar(Field field) {

@@ -139,11 +139,13 @@ public final class ResultFiles {
             strategies.add(strategy(inputs.strategies().get(i), run.engine().histories().get(i), s));
         }
         json.put("strategies", strategies);
-        json.put("prints", inputs.tape().count());
+        inputs.days().last().ifPresent(day -> json.put("evaluatedTo", day.toString()));
+        int prints = inputs.prints();
+        json.put("prints", prints);
         json.put("printsOutsideSessions", run.engine().printsOutsideSessions());
         json.put("ordersLargerThanTheirPrint", run.engine().ordersLargerThanTheirPrint());
-        json.put("from", inputs.tape().count() == 0 ? "" : time(inputs.tape().time(0)));
-        json.put("to", inputs.tape().count() == 0 ? "" : time(inputs.tape().time(inputs.tape().count() - 1)));
+        json.put("from", prints == 0 ? "" : time(inputs.tape().time(0)));
+        json.put("to", prints == 0 ? "" : time(inputs.tape().time(prints - 1)));
         if (!inputs.others().isEmpty()) {
             json.put("furtherTapes", new TreeMap<>(inputs.others()).entrySet().stream().map(other -> {
                 Map<String, Object> one = new LinkedHashMap<>();

@@ -40,6 +40,7 @@ public final class ResultWords {
             case DRAWDOWN_FLOOR -> "drawdown floor";
             case BY_HAND -> "by hand";
             case ASSUMED_AT_SESSION_END -> "assumed at session end";
+            case RANGE_END -> "range end";
             case OPEN_AT_END -> "open at end";
         };
     }

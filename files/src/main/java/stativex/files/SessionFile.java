@@ -24,6 +24,7 @@ import stativex.market.Tape;
 import stativex.market.TapeTime;
 import stativex.order.Realism;
 import stativex.order.Terms;
+import stativex.trial.Days;
 import stativex.trial.Inputs;
 import stativex.trial.Run;
 import tools.jackson.databind.JsonNode;
@@ -126,7 +127,8 @@ public final class SessionFile {
             header.put("heartbeats", beats);
             header.put("realism", inputs.terms().realism().word());
             header.put("latencyNanos", inputs.terms().latency());
-            inputs.firstDay().ifPresent(day -> header.put("firstDay", day.toString()));
+            inputs.days().first().ifPresent(day -> header.put("firstDay", day.toString()));
+            inputs.days().last().ifPresent(day -> header.put("lastDay", day.toString()));
             header.put("contract", documents.contract().document());
             if (!documents.others().isEmpty()) {
                 header.put("others", documents.others().stream().map(other -> {
@@ -284,7 +286,8 @@ public final class SessionFile {
         Terms terms = new Terms(header.at("realism").word(Realism.class),
                 header.at("latencyNanos").longInteger(0, MOST_LATENCY));
         return header.checked(() -> new Inputs(tape, documents.contract().value(), documents.tapes(),
-                documents.account().value(), documents.values(), terms, header.maybe("firstDay").map(Field::date),
+                documents.account().value(), documents.values(), terms,
+                new Days(header.maybe("firstDay").map(Field::date), header.maybe("lastDay").map(Field::date)),
                 heartbeats));
     }
 

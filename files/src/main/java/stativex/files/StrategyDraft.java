@@ -307,18 +307,21 @@ public final class StrategyDraft {
 
     /** What did not change stays as it was written, and so does what cannot be read as a study at all. */
     public StrategyDraft withStudies(List<StudyDefinition> studies) {
-        return change(d -> replace(d, "studies", StrategyReader::studyAsWritten, studies, (study, one) -> {
-            one.put("name", study.name()).put("study", study.kind());
-            study.of().ifPresent(of -> one.put("of", of));
-            study.on().ifPresent(on -> one.put("on", on));
-            for (Map.Entry<String, String> setting : study.settings().entrySet()) {
-                if (setting.getValue().matches("-?[0-9]+(\\.[0-9]+)?")) {
-                    one.put(setting.getKey(), new BigDecimal(setting.getValue()));
-                } else {
-                    one.put(setting.getKey(), setting.getValue());
-                }
+        return change(d -> replace(d, "studies", StrategyReader::studyAsWritten, studies,
+                (study, one) -> put(one, study)));
+    }
+
+    static void put(ObjectNode of, StudyDefinition study) {
+        of.put("name", study.name()).put("study", study.kind());
+        study.of().ifPresent(takes -> of.put("of", takes));
+        study.on().ifPresent(on -> of.put("on", on));
+        for (Map.Entry<String, String> setting : study.settings().entrySet()) {
+            if (setting.getValue().matches("-?[0-9]+(\\.[0-9]+)?")) {
+                of.put(setting.getKey(), new BigDecimal(setting.getValue()));
+            } else {
+                of.put(setting.getKey(), setting.getValue());
             }
-        }));
+        }
     }
 
     /** The members of a list that can be read; others are said among the problems. */

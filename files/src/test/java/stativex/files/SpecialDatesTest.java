@@ -113,8 +113,10 @@ public class SpecialDatesTest {
                 2026-12-25 closes 12:00
                 2026-12-24 closes 13:00
                 2026-12-28 opens 10:00 # Stocktaking""", "what a person wrote stands");
-        var calendar = new ContractSketch("MNH", "", "NZD", "Pacific/Auckland", "0.05", "5.00", "1", "", "60",
-                ContractSketch.patterns().get("Day session"), found.added("")).read().value().calendar();
+        var calendar = new ContractSketch("MNH", "", "NZD", new ContractSketch.Prices("0.05", "5.00", "1", ""),
+                new ContractSketch.Listing("", ""), new ContractSketch.Hours("Pacific/Auckland", "60",
+                        ContractSketch.patterns().get("Day session"), found.added("")))
+                .read().value().calendar();
         assertEquals(TapeTime.instant(calendar.sessions(LocalDate.of(2026, 12, 24)).getFirst().close()),
                 java.time.Instant.parse("2026-12-24T00:00:00Z"));
         assertTrue(calendar.sessions(LocalDate.of(2026, 12, 25)).isEmpty());

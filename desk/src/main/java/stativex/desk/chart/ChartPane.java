@@ -6,7 +6,9 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.DateTimeException;
 import java.time.ZoneId;
+import java.util.LinkedHashMap;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
@@ -35,7 +37,11 @@ public final class ChartPane extends BorderPane {
     private final Label said = new Label();
     private final TextField name = new TextField();
     private final TextField zone = new TextField();
+    private final HBox headline;
     private ZoneId second;
+    private final Map<String, ToggleButton> options = new LinkedHashMap<>();
+    private Runnable optionsChanged = () -> {
+    };
     private final ToggleButton level = tool("Level", ChartView.Tool.LEVEL, "A level line at the next click (L)");
     private final ToggleButton slope = tool("Slope", ChartView.Tool.SLOPE,
             "A straight line through the next two clicks (S)");
@@ -69,7 +75,7 @@ public final class ChartPane extends BorderPane {
         });
         Region between = new Region();
         HBox.setHgrow(between, Priority.ALWAYS);
-        HBox headline = new HBox(14, title, between, zone);
+        headline = new HBox(14, title, between, zone);
         headline.setAlignment(Pos.BASELINE_LEFT);
         VBox head = new VBox(2, headline, figures, studies);
         head.getStyleClass().addAll("chart-head", "tall");
@@ -138,7 +144,9 @@ public final class ChartPane extends BorderPane {
         button.setOnAction(e -> {
             chart.options(change.apply(chart.options()));
             refresh();
+            optionsChanged.run();
         });
+        options.put(text, button);
         return button;
     }
 
@@ -162,6 +170,32 @@ public final class ChartPane extends BorderPane {
     /** Sets an option as its button does. */
     public void press(String option) {
         ((ToggleButton) lookup("#option-" + option)).fire();
+    }
+
+    /** Puts something of the chart's owner at the right end of its head. */
+    public void beside(Region node) {
+        node.setMinWidth(Region.USE_PREF_SIZE);
+        headline.getChildren().add(node);
+    }
+
+    /** Told when the person draws the chart in another way. */
+    public void onOptions(Runnable told) {
+        optionsChanged = told;
+    }
+
+    /** Draws the chart in another way; the buttons say so. */
+    public void options(ChartOptions next) {
+        next.own().ifPresent(shown -> {
+            second = shown;
+            zone.setText(shown.getId());
+        });
+        options.get("Flow").setSelected(next.flow());
+        options.get("Ticks").setSelected(next.ticks());
+        options.get("Delta").setSelected(next.delta());
+        options.get("Panels").setSelected(next.studyPanels());
+        options.get("Own time").setSelected(next.own().isPresent());
+        chart.options(next);
+        refresh();
     }
 
     /** Shows a model under a title. */
@@ -199,6 +233,7 @@ public final class ChartPane extends BorderPane {
             said.setText("");
             if (chart.options().own().isPresent()) {
                 chart.options(chart.options().withOwn(Optional.of(second)));
+                optionsChanged.run();
             }
         } catch (DateTimeException e) {
             said.setText("no zone of that name");

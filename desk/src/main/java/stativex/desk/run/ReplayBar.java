@@ -184,7 +184,7 @@ final class ReplayBar extends HBox {
         }
         progress.setProgress(shown.length() == 0 ? 1 : (double) shown.worked() / shown.length());
         worked.setText(shown.atEnd()
-                ? "end of the tape"
+                ? "at its end"
                 : shown.jumpTo().isPresent()
                         ? "running to " + Format.clock(shown.jumpTo().get(), contract.calendar().zone())
                         : "print " + Format.grouped(Integer.toString(Math.max(0, shown.snapshot().print() + 1))));

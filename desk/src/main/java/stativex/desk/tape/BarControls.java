@@ -4,6 +4,7 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
@@ -17,6 +18,7 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import stativex.desk.look.NumberField;
+import stativex.files.ChartSetup;
 import stativex.market.BarSettings;
 import stativex.market.BarType;
 import stativex.market.Contract;
@@ -43,6 +45,7 @@ final class BarControls extends HBox {
     private final CheckBox heikinAshi = new CheckBox("Heikin-Ashi");
     private final Label problem = new Label();
     private final List<CheckMenuItem> studies = new ArrayList<>();
+    private final MenuButton menu = new MenuButton("Studies");
     private final Consumer<Wish> wanted;
     private Optional<Wish> last = Optional.empty();
     private Optional<LocalDate> anchor = Optional.empty();
@@ -70,18 +73,12 @@ final class BarControls extends HBox {
         heikinAshi.setId("heikin-ashi");
         problem.getStyleClass().add("problem");
         problem.setId("bar-problem");
-        MenuButton menu = new MenuButton("Studies");
         menu.setId("bar-studies");
         menu.getStyleClass().add("small");
         for (StudyDefinition study : List.of(StudyDefinition.of("ema21", "ema", "length", "21"),
                 StudyDefinition.of("ema89", "ema", "length", "89"), StudyDefinition.of("vwap", "vwap"),
                 StudyDefinition.of("atr14", "atr", "length", "14"))) {
-            CheckMenuItem item = new CheckMenuItem(study.words());
-            item.setUserData(study);
-            item.setSelected(study.kind().equals("vwap"));
-            item.setOnAction(e -> ask());
-            studies.add(item);
-            menu.getItems().add(item);
+            offer(study).setSelected(study.kind().equals("vwap"));
         }
         getChildren().addAll(kind, size, unit, turnWord, turn, hours, restart, heikinAshi, menu, problem);
         getChildren().forEach(child -> {
@@ -102,6 +99,54 @@ final class BarControls extends HBox {
         restart.setOnAction(e -> ask());
         heikinAshi.setOnAction(e -> ask());
         fields();
+    }
+
+    private CheckMenuItem offer(StudyDefinition study) {
+        CheckMenuItem item = new CheckMenuItem(study.words());
+        item.setUserData(study);
+        item.setOnAction(e -> ask());
+        studies.add(item);
+        menu.getItems().add(item);
+        return item;
+    }
+
+    /** Sets everything to what a look says; nothing is asked for yet. Hours that the contract does not have are all hours. */
+    void set(ChartSetup setup) {
+        quiet = true;
+        BarType type = setup.bars().type();
+        kind.setValue(switch (type) {
+            case BarType.Ticks ignored -> "tick";
+            case BarType.Volume ignored -> "volume";
+            case BarType.Range ignored -> "range";
+            case BarType.Time ignored -> "seconds";
+            case BarType.Renko ignored -> "renko";
+            case BarType.Period period -> period.name().toLowerCase(Locale.ROOT);
+        });
+        switch (type) {
+            case BarType.Ticks t -> size.setText(Integer.toString(t.trades()));
+            case BarType.Volume v -> size.setText(Long.toString(v.contracts()));
+            case BarType.Range r -> size.setText(Long.toString(r.ticks()));
+            case BarType.Time t -> size.setText(BigDecimal.valueOf(t.nanos(), 9).stripTrailingZeros().toPlainString());
+            case BarType.Renko r -> {
+                size.setText(Long.toString(r.step()));
+                turn.setText(Long.toString(r.turn()));
+            }
+            case BarType.Period ignored -> {
+                // has no size
+            }
+        }
+        restart.setValue(restart.getItems().get(setup.bars().restart().ordinal()));
+        String wanted = setup.bars().sessions().size() == 1 ? setup.bars().sessions().iterator().next() + " only" : ALL;
+        hours.setValue(hours.getItems().contains(wanted) ? wanted : ALL);
+        heikinAshi.setSelected(setup.heikinAshi());
+        for (StudyDefinition study : setup.studies()) {
+            if (studies.stream().noneMatch(item -> item.getUserData().equals(study))) {
+                offer(study);
+            }
+        }
+        studies.forEach(item -> item.setSelected(setup.studies().contains((StudyDefinition) item.getUserData())));
+        fields();
+        quiet = false;
     }
 
     /** A size that makes sense for the kind. */

@@ -17,6 +17,7 @@ import stativex.market.BarSeries;
 import stativex.market.Contract;
 import stativex.market.SeriesBuilder;
 import stativex.market.Tape;
+import stativex.trial.Days;
 
 /** Makes bars off the window's thread. Asking again, or cancelling, drops what is under way. */
 final class BarJob {
@@ -29,16 +30,18 @@ final class BarJob {
      * @param failed gets what went wrong, likewise
      * @param progress gets the share done, likewise
      */
-    void make(Contract contract, Tape tape, BarControls.Wish wish, Consumer<ChartModel> done,
+    void make(Contract contract, Tape tape, Days days, BarControls.Wish wish, Consumer<ChartModel> done,
             Consumer<Throwable> failed, DoubleConsumer progress) {
         int turn = asked.incrementAndGet();
         worker.execute(() -> {
             try {
-                BarSeries bars = SeriesBuilder.all(tape, contract.calendar(), wish.settings(), print -> {
+                long since = days.begin(contract.calendar()).orElse(Long.MIN_VALUE);
+                int until = days.prints(tape, contract.calendar());
+                BarSeries bars = SeriesBuilder.some(tape, contract.calendar(), wish.settings(), since, until, print -> {
                     if (asked.get() != turn) {
                         throw new CancellationException();
                     }
-                    double share = (double) print / tape.count();
+                    double share = (double) print / until;
                     Platform.runLater(() -> {
                         if (asked.get() == turn) {
                             progress.accept(share);
@@ -47,7 +50,7 @@ final class BarJob {
                 });
                 HistoryStudies studies = HistoryStudies.of(wish.studies(), bars, contract.tickSize());
                 ChartModel model = new ChartModel(ChartBars.history(contract, bars, wish.heikinAshi()), studies.lines(),
-                        tape.count() == 0 ? Optional.empty() : Optional.of(tape.price(tape.count() - 1)),
+                        until == 0 ? Optional.empty() : Optional.of(tape.price(until - 1)),
                         Optional.empty()).drawing(studies.marks());
                 answer(turn, () -> done.accept(model));
             } catch (CancellationException e) {

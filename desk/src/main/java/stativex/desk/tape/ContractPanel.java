@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.time.DateTimeException;
 import java.time.DayOfWeek;
 import java.time.LocalDate;
+import java.time.LocalTime;
 import java.time.ZoneId;
 import java.time.temporal.TemporalAdjusters;
 import java.util.ArrayList;
@@ -48,10 +49,13 @@ final class ContractPanel extends BorderPane {
     private final TextField slippage = field("contract-slippage", "Ticks added against every market and stop order", 3);
     private final TextField last = field("contract-last", "Last trading day, if there is one", 10);
     private final TextField late = field("contract-late", "Seconds after the open from which a first print is late", 4);
+    private final TextField margin = field("contract-margin", "Money that one contract binds, if you want it shown", 7);
+    private final TextArea months = new TextArea();
+    private final Label front = new Label();
     private final VBox lines = new VBox(6);
     private final TextArea special = new TextArea();
     private final TextField week = field("contract-week", "A date of the week that is shown", 10);
-    private final WeekPicture picture = new WeekPicture();
+    private final WeekPicture picture = new WeekPicture(this::dragged);
     private final Label brought = new Label();
     private final Label problem = new Label();
     private List<SessionLine> sessions = new ArrayList<>();
@@ -71,7 +75,8 @@ final class ContractPanel extends BorderPane {
         problem.setMinHeight(USE_PREF_SIZE);
         special.setId("contract-special");
         special.setAccessibleText("Dates with other hours, one a line");
-        special.setPromptText("2026-12-25 closed\n2026-12-24 closes 13:00\n2026-12-28 opens 10:00");
+        special.setPromptText(
+                "2026-12-25 closed\n2026-12-24 closes 13:00\n2026-12-28 opens 10:00\n2026-12-31 has Day 09:00 to 12:00");
         special.setPrefRowCount(4);
         special.textProperty().addListener((o, before, now) -> changed());
         week.setText(LocalDate.now().toString());
@@ -80,7 +85,14 @@ final class ContractPanel extends BorderPane {
         fields.addRow(1, new Label("Currency"), currency, new Label("Zone"), zone);
         fields.addRow(2, new Label("Tick size"), with(tick, "price"), new Label("Worth"), with(value, "money"));
         fields.addRow(3, new Label("Slippage"), with(slippage, "ticks"), new Label("Last trading day"), last);
-        fields.addRow(4, new Label("Late after"), with(late, "s"));
+        fields.addRow(4, new Label("Late after"), with(late, "s"), new Label("Margin"), with(margin, "money"));
+        months.setId("contract-months");
+        months.setAccessibleText("Months of this root, one a line, each with its last trading day");
+        months.setPromptText("2026-09 until 2026-09-16\n2026-12 until 2026-12-16");
+        months.setPrefRowCount(2);
+        months.textProperty().addListener((o, before, now) -> changed());
+        front.setId("contract-front");
+        front.getStyleClass().add("muted");
         // a word is never cut; the fields give way
         fields.lookupAll(".label").forEach(label -> ((Label) label).setMinWidth(USE_PREF_SIZE));
         Button keep = new Button("Keep");
@@ -100,7 +112,8 @@ final class ContractPanel extends BorderPane {
         brought.getStyleClass().add("muted");
         brought.setWrapText(true);
         brought.setMinHeight(USE_PREF_SIZE);
-        VBox left = new VBox(8, heading, fields, sub("Sessions"), lines, over, special, brought, problem,
+        VBox left = new VBox(8, heading, fields, sub("Months"), months, front, sub("Sessions"), lines, over, special,
+                brought, problem,
                 new HBox(10, keep, cancel));
         left.setMinWidth(430);
         left.setPrefWidth(430);
@@ -176,6 +189,13 @@ final class ContractPanel extends BorderPane {
         }));
     }
 
+    /** An edge of a session was dragged: its line has another open or close, on all of its days. */
+    private void dragged(WeekPicture.Edge edge, LocalTime to) {
+        sessions.stream().filter(line -> line.called.getText().strip().equals(edge.session())
+                && line.days.chosen().contains(edge.tradingDate().getDayOfWeek())).findFirst()
+                .ifPresent(line -> (edge.open() ? line.open : line.close).setText(to.toString()));
+    }
+
     private Optional<LocalDate> monday() {
         try {
             return Optional
@@ -232,15 +252,17 @@ final class ContractPanel extends BorderPane {
         symbol.setText(sketch.symbol());
         name.setText(sketch.name());
         currency.setText(sketch.currency());
-        zone.setText(sketch.zone());
-        tick.setText(sketch.tickSize());
-        value.setText(sketch.tickValue());
-        slippage.setText(sketch.slippage());
-        last.setText(sketch.lastTradingDay());
-        late.setText(sketch.lateSeconds());
-        special.setText(sketch.special());
+        zone.setText(sketch.hours().zone());
+        tick.setText(sketch.prices().tickSize());
+        value.setText(sketch.prices().tickValue());
+        slippage.setText(sketch.prices().slippage());
+        margin.setText(sketch.prices().margin());
+        months.setText(sketch.listing().months());
+        last.setText(sketch.listing().lastTradingDay());
+        late.setText(sketch.hours().lateSeconds());
+        special.setText(sketch.hours().special());
         showing = false;
-        sessions(sketch.sessions());
+        sessions(sketch.hours().sessions());
     }
 
     private void sessions(List<ContractSketch.Line> all) {
@@ -270,9 +292,11 @@ final class ContractPanel extends BorderPane {
     }
 
     private ContractSketch sketch() {
-        return new ContractSketch(symbol.getText(), name.getText(), currency.getText(), zone.getText(), tick.getText(),
-                value.getText(), slippage.getText(), last.getText(), late.getText(),
-                sessions.stream().map(SessionLine::line).toList(), special.getText());
+        return new ContractSketch(symbol.getText(), name.getText(), currency.getText(),
+                new ContractSketch.Prices(tick.getText(), value.getText(), slippage.getText(), margin.getText()),
+                new ContractSketch.Listing(last.getText(), months.getText()),
+                new ContractSketch.Hours(zone.getText(), late.getText(),
+                        sessions.stream().map(SessionLine::line).toList(), special.getText()));
     }
 
     private Optional<Documents.Read<Contract>> read() {
@@ -291,13 +315,18 @@ final class ContractPanel extends BorderPane {
         return said.replaceFirst("^.*, \\$\\.?", "").replaceFirst("^calendar\\.?", "")
                 .replaceFirst("^tickSize", "tick size")
                 .replaceFirst("^tickValue", "worth").replaceFirst("^lastTradingDay", "last trading day")
+                .replaceFirst("^months\\[\\d+\\]\\S*", "months")
                 .replaceFirst("^week\\[\\d+\\]\\.sessions\\[\\d+\\]\\.?", "session ")
                 .replaceFirst("^exceptions\\[(\\d+)\\]\\S*", "special date $1").replaceFirst("^: ", "");
     }
 
     private void changed() {
         if (!showing && sessions != null) {
-            picture.show(read().map(contract -> contract.value().calendar()), monday().orElse(LocalDate.EPOCH));
+            Optional<Documents.Read<Contract>> read = read();
+            picture.show(read.map(contract -> contract.value().calendar()), monday().orElse(LocalDate.EPOCH));
+            LocalDate shown = monday().orElse(LocalDate.EPOCH);
+            front.setText(read.map(Documents.Read::value).flatMap(of -> of.front(shown))
+                    .map(month -> "In the week shown the front month is " + month.name() + ".").orElse(""));
         }
     }
 

@@ -2,6 +2,7 @@ package stativex.desk.tape;
 
 import java.nio.file.Path;
 import java.time.DateTimeException;
+import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -50,6 +51,7 @@ import stativex.market.TapeTime;
  */
 final class ImportPanel extends BorderPane {
     private static final int PREVIEW = 6;
+    private static final String NO_MONTH = "none of them";
     private static final String OTHER = "from a document …";
     private static final String NEW = "a new one from this file …";
 
@@ -60,6 +62,8 @@ final class ImportPanel extends BorderPane {
     private final Consumer<Optional<String>> closed;
     private final Map<String, Documents.Read<Contract>> contracts;
     private final ChoiceBox<String> contract = new ChoiceBox<>();
+    private final ChoiceBox<String> month = new ChoiceBox<>();
+    private final Label monthWord = new Label("Month");
     private final TextField name = new TextField();
     private final TextField zone = new TextField();
     private final NumberField gap = new NumberField("5", 3, "Minutes that count as a gap", java.math.BigDecimal.ONE);
@@ -126,6 +130,10 @@ final class ImportPanel extends BorderPane {
         GridPane fields = new GridPane(10, 6);
         fields.addRow(0, new Label("Name"), name, new Label("Contract"), contract);
         fields.addRow(1, new Label("Gap from"), minutes, new Label("Local times in"), zone);
+        month.setId("import-month");
+        month.setAccessibleText("Month of the root whose prices these are");
+        month.setOnAction(e -> changed());
+        fields.addRow(2, new Region(), new Region(), monthWord, month);
         HBox buttons = new HBox(10, read, cancel, progress, left);
         buttons.setAlignment(Pos.CENTER_LEFT);
         Label title = new Label("Bring in " + file.getFileName());
@@ -208,6 +216,30 @@ final class ImportPanel extends BorderPane {
         }
     }
 
+    /** The months of the contract; the one that the file's name says, else the front month at its first print. */
+    private void months(Optional<LocalDate> begins) {
+        List<Contract.Month> all = contracts.containsKey(contract.getValue())
+                ? contract().value().listing().months()
+                : List.of();
+        month.getItems().setAll(NO_MONTH);
+        month.getItems().addAll(all.stream().map(Contract.Month::name).toList());
+        String stem = file.getFileName().toString();
+        month.setValue(all.stream().map(Contract.Month::name).filter(stem::contains).findFirst()
+                .or(() -> begins.flatMap(day -> contract().value().front(day)).map(Contract.Month::name))
+                .orElse(NO_MONTH));
+        month.setVisible(!all.isEmpty());
+        month.setManaged(!all.isEmpty());
+        monthWord.setVisible(!all.isEmpty());
+        monthWord.setManaged(!all.isEmpty());
+    }
+
+    /** The contract as it is of the month that is chosen. */
+    private Documents.Read<Contract> chosenMonth() {
+        Documents.Read<Contract> root = contract();
+        return root.value().listing().months().stream().filter(one -> one.name().equals(month.getValue())).findFirst()
+                .map(one -> Documents.month(root, one.lastTradingDay())).orElse(root);
+    }
+
     /** Looks at the file's first lines and shows what they most likely are. */
     private void guess() {
         problem.setText("");
@@ -220,11 +252,16 @@ final class ImportPanel extends BorderPane {
                 zone.setText(assumed.getId());
             }
             if (TapeImport.isParquet(file)) {
+                months(Optional.empty());
                 mapping.getChildren().add(muted("Parquet: columns are taken by name; times without a zone are UTC."));
                 return;
             }
             LayoutGuess found = LayoutGuess.of(file, assumed);
             guess = Optional.of(found);
+            months(contracts.containsKey(contract.getValue())
+                    ? found.begins(contract().value())
+                            .flatMap(time -> contract().value().calendar().tradingDate(time))
+                    : Optional.empty());
             times.setValue(found.layout().times().example());
             mapping.getChildren().add(muted(found.layout().words()));
             found.doubts().forEach(doubt -> mapping.getChildren().add(styled(doubt, "warn")));
@@ -299,7 +336,7 @@ final class ImportPanel extends BorderPane {
         Optional<TickLayout> layout;
         long pause;
         try {
-            of = contract();
+            of = chosenMonth();
             layout = chosenLayout();
             pause = gap.number().map(m -> m.multiply(
                     java.math.BigDecimal.valueOf(60 * TapeTime.SECOND)).longValue())

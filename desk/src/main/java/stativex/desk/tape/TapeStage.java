@@ -29,6 +29,7 @@ import javafx.scene.layout.VBox;
 import javafx.stage.Stage;
 import stativex.desk.chart.ChartLink;
 import stativex.desk.chart.ChartModel;
+import stativex.desk.chart.ChartOptions;
 import stativex.desk.chart.ChartPane;
 import stativex.desk.chart.ChartView;
 import stativex.desk.chart.Drawings;
@@ -36,6 +37,8 @@ import stativex.desk.look.FilePicker;
 import stativex.desk.look.Format;
 import stativex.desk.look.Look;
 import stativex.files.BadInput;
+import stativex.files.ChartLooks;
+import stativex.files.ChartSetup;
 import stativex.files.ContractSketch;
 import stativex.files.DocumentFolder;
 import stativex.files.Documents;
@@ -82,6 +85,9 @@ public final class TapeStage extends BorderPane {
     private final Button join = new Button("Join…");
     private final Button run = new Button("Open in Run");
     private Optional<Shown> shown = Optional.empty();
+    private final RangeFields range = new RangeFields(this::ranged);
+    private final ChartLooks looks = ChartLooks.own();
+    private final LookMenu lookMenu = new LookMenu(looks, this::look, this::putOn, this::say);
     private boolean adjusted;
     private boolean first;
     /** Reference of the tape that the chart shows. */
@@ -113,6 +119,8 @@ public final class TapeStage extends BorderPane {
         pane = new ChartPane(own, picker, this::tearOff);
         pane.chart().setId("tape-chart");
         pane.chart().link(link);
+        pane.onOptions(this::keepLook);
+        pane.beside(lookMenu);
         pane.sceneProperty().addListener((o, before, now) -> showRunning());
         state.setId("tape-state");
         state.setWrapText(true);
@@ -185,7 +193,7 @@ public final class TapeStage extends BorderPane {
         run.setTooltip(new Tooltip("Replays this tape with the strategies of the Run stage"));
         run.setOnAction(e -> shown.ifPresent(this::toRun));
         VBox.setVgrow(list, Priority.ALWAYS);
-        VBox box = new VBox(8, heading, list, new HBox(6, bring, join), new HBox(6, run, remove), shelf);
+        VBox box = new VBox(8, heading, list, new HBox(6, bring, join), new HBox(6, run, remove), range, shelf);
         box.getStyleClass().add("side-panel");
         box.setPrefWidth(216);
         box.setMinWidth(216);
@@ -274,7 +282,9 @@ public final class TapeStage extends BorderPane {
 
     private void show(Shown next) {
         shown = Optional.of(next);
+        range.show(next.contract(), next.tape(), next.days());
         controls.tape(next.contract(), next.tape());
+        looks.last(next.contract().symbol()).ifPresent(this::setUp);
         facts.show(next, adjusted);
         DrawingFile file = DrawingFile.own(next.contract());
         try {
@@ -284,6 +294,42 @@ public final class TapeStage extends BorderPane {
         }
         first = true;
         controls.again();
+    }
+
+    /** Other days of the tape: the chart shows them from the last on. */
+    private void ranged() {
+        shown = shown.map(of -> of.over(range.days()));
+        first = true;
+        controls.again();
+    }
+
+    /** How the chart looks now. */
+    private Optional<ChartSetup> look() {
+        ChartOptions o = pane.chart().options();
+        return controls.wish().map(wish -> new ChartSetup(wish.settings(), wish.heikinAshi(), wish.studies(),
+                new ChartSetup.Drawn(o.flow(), o.ticks(), o.delta(), o.studyPanels(), o.own())));
+    }
+
+    private void putOn(ChartSetup setup) {
+        setUp(setup);
+        controls.again();
+    }
+
+    private void setUp(ChartSetup setup) {
+        controls.set(setup);
+        ChartSetup.Drawn drawn = setup.drawn();
+        pane.options(new ChartOptions(drawn.flow(), drawn.ticks(), drawn.delta(), drawn.panels(), drawn.zone()));
+    }
+
+    /** The last look of a contract comes back with it. */
+    private void keepLook() {
+        if (shown.isPresent()) {
+            try {
+                look().ifPresent(now -> looks.keepLast(shown.get().contract().symbol(), now));
+            } catch (BadInput e) {
+                say(e.getMessage(), false);
+            }
+        }
     }
 
     private void adjust(boolean on) {
@@ -299,7 +345,7 @@ public final class TapeStage extends BorderPane {
         shown.ifPresent(of -> {
             say("Making " + wish.words() + " of " + Format.grouped(Integer.toString(of.tape().count())) + " prints …",
                     true);
-            job.make(of.contract(), tape(of), wish, model -> made(of, wish, model), e -> failed(of, e),
+            job.make(of.contract(), tape(of), of.days(), wish, model -> made(of, wish, model), e -> failed(of, e),
                     progress::setProgress);
         });
     }
@@ -315,6 +361,7 @@ public final class TapeStage extends BorderPane {
             first = false;
         }
         showRunning();
+        keepLook();
     }
 
     /** Shows what runs on a tape on every chart of that tape, torn-off ones too. */

@@ -85,12 +85,13 @@ public final class ContractGuess {
                         .toPlainString();
         ContractSketch empty = ContractSketch.empty(zone);
         List<ContractSketch.Line> sessions = last < 0
-                ? empty.sessions()
-                : List.of(new ContractSketch.Line("Day", empty.sessions().getFirst().days(), clock(first / 30 * 30),
+                ? empty.hours().sessions()
+                : List.of(new ContractSketch.Line("Day", empty.hours().sessions().getFirst().days(),
+                        clock(first / 30 * 30),
                         false,
                         clock(Math.min(24 * 60 - 1, last / 30 * 30 + 30))));
-        return new ContractSketch(stem, "", "", zone, size, "", empty.slippage(), "", empty.lateSeconds(), sessions,
-                "");
+        return new ContractSketch(stem, "", "", new ContractSketch.Prices(size, "", empty.prices().slippage(), ""),
+                empty.listing(), new ContractSketch.Hours(zone, empty.hours().lateSeconds(), sessions, ""));
     }
 
     private static String clock(int minutes) {

@@ -14,12 +14,15 @@ import java.util.regex.Pattern;
 import stativex.files.BadInput;
 import stativex.files.Causes;
 import stativex.files.Plain;
+import stativex.market.Contract;
 
 /**
  * Looks at the first lines of a tick file and guesses how it is to be read. The guess is shown and can be changed; nothing
  * is imported on a guess that nobody has seen.
  */
 public final class LayoutGuess {
+    private static final int PADDING = 16;
+
     /** Lines looked at. */
     private static final int LOOKED_AT = 2000;
     private static final Pattern EPOCH = Pattern.compile("-?[0-9]{9,19}([.,][0-9]+)?");
@@ -102,6 +105,35 @@ public final class LayoutGuess {
     public List<List<String>> rows(int most) {
         int from = layout.header() ? 1 : 0;
         return rows.subList(Math.min(from, rows.size()), Math.min(rows.size(), from + most));
+    }
+
+    /** Time of the first data row, nanoseconds; empty when it does not read. */
+    public Optional<Long> begins(Contract contract) {
+        List<List<String>> first = rows(1);
+        int time = layout.columns().indexOf(Column.TIME);
+        int date = layout.columns().indexOf(Column.DATE);
+        int clock = layout.columns().indexOf(Column.CLOCK);
+        if (first.isEmpty() || first.getFirst().size() <= Math.max(time, Math.max(date, clock))) {
+            return Optional.empty();
+        }
+        FieldText text = new FieldText(layout, contract);
+        long found = FieldText.BAD;
+        if (time >= 0) {
+            byte[] at = bytes(first.getFirst().get(time));
+            found = text.time(at, 0, at.length - PADDING);
+        } else if (date >= 0 && clock >= 0) {
+            byte[] day = bytes(first.getFirst().get(date));
+            byte[] both = bytes(first.getFirst().get(date).strip() + first.getFirst().get(clock).strip());
+            int days = day.length - PADDING;
+            found = text.time(both, 0, days, days, both.length - PADDING);
+        }
+        return found == FieldText.BAD ? Optional.empty() : Optional.of(found);
+    }
+
+    /** Readers look at eight bytes at once: there are some behind the text. */
+    private static byte[] bytes(String text) {
+        byte[] plain = text.strip().getBytes(StandardCharsets.UTF_8);
+        return Arrays.copyOf(plain, plain.length + PADDING);
     }
 
     /** The delimiter that splits the first lines into the same number of fields, and the most. */

@@ -51,6 +51,7 @@ public class LayoutGuessTest {
         Files.writeString(file, String.join("\r\n", lines) + "\r\n", StandardCharsets.UTF_8);
         ZoneId zone = contract.value().calendar().zone();
         LayoutGuess guess = LayoutGuess.of(file, zone);
+        assertEquals(guess.begins(contract.value()), Optional.of(NINE_45));
         TapeStore store = new TapeStore(Files.createTempDirectory("store"));
         try (TapeImport job = TapeImport.read(store, file, contract, Optional.of(guess.layout()), TapeImport.GAP,
                 Progress.NONE)) {
