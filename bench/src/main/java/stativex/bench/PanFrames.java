@@ -46,7 +46,8 @@ final class PanFrames {
                 HistoryStudies.of(List.of(StudyDefinition.of("fast", "ema", "length", "21"),
                         StudyDefinition.of("slow", "ema", "length", "89"), StudyDefinition.of("mean", "vwap")), series,
                         contract.tickSize())
-                        .lines().stream().filter(study -> List.of("fast", "slow", "mean").contains(study.name())).toList(),
+                        .lines().stream().filter(study -> List.of("fast", "slow", "mean").contains(study.name()))
+                        .toList(),
                 Optional.empty(), Optional.empty());
         CountDownLatch done = new CountDownLatch(1);
         int[] frames = new int[1];

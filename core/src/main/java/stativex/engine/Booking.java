@@ -11,6 +11,8 @@ import stativex.order.Report;
 /** Takes what an exchange reports: orders change, fills are booked, trades open and end, their plans are asked. */
 final class Booking {
     private final Engine engine;
+    /** The print of the last fill; −1 before the first. */
+    private int lastFilled = -1;
 
     Booking(Engine engine) {
         this.engine = engine;
@@ -38,16 +40,17 @@ final class Booking {
 
     private void book(MarketRun of, Report.Filled filled) {
         Fill fill = Fill.of(filled, of.fee);
-        if (!engine.isDirty() && of.lastInside >= 0) {
+        if (engine.ledger().flat() && fill.print() != lastFilled && of.lastInside >= 0) {
             // nothing was held since equity was last noted: until the print before it was what it was
             engine.days().equity(of.tape.time(of.lastInside), engine.equity());
         }
+        lastFilled = fill.print();
         of.holding.fill(fill.owner(), fill.buy(), fill.quantity(), fill.price(), fill.fee());
         engine.log().add(fill);
         engine.judgeNext();
         StrategyRun run = run(fill.owner());
         if (fill.role() == Order.Role.ENTRY) {
-            entered(run, filled.order().bracket(), fill);
+            entered(run, filled.order(), fill);
         } else {
             TradeRun trade = run.trade.orElseThrow();
             trade.left(fill);
@@ -65,15 +68,17 @@ final class Booking {
         };
     }
 
-    private void entered(StrategyRun run, Bracket bracket, Fill fill) {
+    private void entered(StrategyRun run, Order order, Fill fill) {
+        Bracket bracket = order.bracket();
         if (run.once) {
             run.sides.get(bracket.side()).on = false;
         }
         if (run.trade.isEmpty()) {
             run.tradesToday++;
-            run.trade = Optional.of(new TradeRun(run.tradesToday, run, fill));
+            run.trade = Optional.of(new TradeRun(run.tradesToday, run, fill, order));
         }
-        run.market.orders.carryOut(run.trade.get().entered(fill, run.market.tape.price(fill.print())), bracket,
+        run.market.orders.carryOut(run.trade.get().entered(fill, run.market.tape.price(fill.print()),
+                run.signals.judged() - 1), bracket,
                 run.market.because());
     }
 

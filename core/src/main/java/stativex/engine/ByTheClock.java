@@ -84,11 +84,23 @@ final class ByTheClock implements SessionClock.Moments {
             run.nextWindowClock(at);
             return;
         }
+        if (run.terms().leavesAtWindowEnd()) {
+            engine.leave(run, LeaveReason.WINDOW_END);
+        }
         if (stretch.end() == SessionWindow.End.CANCEL) {
             engine.cancelEntries(run);
         }
         run.windowsFrom(at);
         run.stretch.ifPresent(next -> begin(run, next, at));
+    }
+
+    @Override
+    public void leaveMoment(StrategyRun run, long at) {
+        engine.market().now = at;
+        if (run.leavesAt(at)) {
+            engine.leave(run, LeaveReason.CLOCK_TIME);
+        }
+        run.nextLeaveClock(at);
     }
 
     private void begin(StrategyRun run, WindowSchedule.Stretch stretch, long at) {

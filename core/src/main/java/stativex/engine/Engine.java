@@ -237,16 +237,27 @@ public final class Engine {
 
     private void manage(StrategyRun run, TradeRun trade, int print, long price) {
         if (trade.entryPrint() < print) {
-            PlanRun.Wishes wishes = trade.print(print, price);
-            if (wishes != PlanRun.Wishes.NONE) {
-                market.orders.carryOut(wishes, trade.bracket(), market.because());
-            }
+            carryOut(trade.print(print, price), trade);
+            carryOut(trade.meets(market.tape, print, price), trade);
         }
         if (!run.bracket.leaveSent()) {
             LeaveReason reason = flatReason(run);
             if (reason != null || run.flattening != null) {
                 flatten(run, reason != null ? reason : run.flattening);
             }
+        }
+    }
+
+    void carryOut(PlanRun.Wishes wishes, TradeRun trade) {
+        if (wishes != PlanRun.Wishes.NONE) {
+            market.orders.carryOut(wishes, trade.bracket(), market.because());
+        }
+    }
+
+    /** Everything that is open leaves at the market, entries stay; once. */
+    void leave(StrategyRun run, LeaveReason reason) {
+        if (run.bracket.open() > 0 && !run.bracket.leaving()) {
+            market.orders.leave(run.bracket, reason, market.because());
         }
     }
 

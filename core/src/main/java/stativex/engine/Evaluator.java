@@ -2,6 +2,9 @@ package stativex.engine;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalLong;
+import stativex.exit.Leave;
+import stativex.exit.PlanRun;
 import stativex.interlock.Interlocks;
 import stativex.interlock.Proposal;
 import stativex.interlock.Refusal;
@@ -11,6 +14,7 @@ import stativex.market.Tape;
 import stativex.market.TapeTime;
 import stativex.order.Bracket;
 import stativex.order.Cause;
+import stativex.order.LeaveReason;
 import stativex.order.Order;
 import stativex.rule.Program;
 
@@ -39,6 +43,7 @@ final class Evaluator {
             engine.days().bar(run.market.now, engine.equity(), run.index);
             tellPosition(run, bar, bar + 1);
             run.signals.judgeNext();
+            manage(run, bar);
             for (Side side : Side.values()) {
                 StrategyRun.SideRun rule = run.sides.get(side);
                 if (rule != null) {
@@ -56,7 +61,11 @@ final class Evaluator {
             rule.provisional.add(fires || acted ? 1 : 0);
             rule.raised = false;
         }
-        if (!fires || acted || run.mode == Mode.OFF || !run.evaluates()) {
+        if (!fires || acted) {
+            return;
+        }
+        opposite(run, rule.rules.side());
+        if (run.mode == Mode.OFF || !run.evaluates()) {
             return;
         }
         if (withClose && run.longBars()) {
@@ -66,16 +75,58 @@ final class Evaluator {
         }
     }
 
+    /** What the close of a bar does to an open trade: its stop and targets first, then the leaves in their order. */
+    private void manage(StrategyRun run, int bar) {
+        if (run.trade.isEmpty() || !run.trade.get().plan().terms().needsBars()) {
+            return;
+        }
+        TradeRun trade = run.trade.get();
+        if (!trade.began(bar)) {
+            trade.read(bar);
+            return;
+        }
+        MarketRun market = run.market;
+        boolean belongs = run.series().last(bar) == market.lastPrint && trade.entryPrint() < market.lastPrint;
+        PlanRun.BarClose closed = new PlanRun.BarClose(run.series().close(bar), trade.bars(bar + 1),
+                belongs ? OptionalLong.of(market.lastPrice) : OptionalLong.empty());
+        engine.carryOut(trade.barClosed(closed, bar, market.lastPrint, market.lastPrice), trade);
+        if (!run.bracket.leaving()) {
+            trade.plan().departure(closed).ifPresentOrElse(
+                    departure -> market.orders.carryOut(departure, run.bracket, market.because()),
+                    () -> leaveByRule(run, trade, bar));
+        }
+    }
+
+    private void leaveByRule(StrategyRun run, TradeRun trade, int row) {
+        for (Leave.Rule rule : trade.rules().due(row)) {
+            if (!run.bracket.leaving() && trade.plan().waitsFor(rule)) {
+                run.market.orders.carryOut(trade.plan().rule(rule, run.bracket.open()), run.bracket,
+                        run.market.because());
+            }
+        }
+    }
+
+    /** A signal of the other side: the plan may leave on it, and then an entry that has not filled ends, too. */
+    private void opposite(StrategyRun run, Side side) {
+        if (!run.bracket.idle() && run.bracket.side() != side && run.terms().leavesOnOppositeSignal()) {
+            engine.leave(run, LeaveReason.OPPOSITE_SIGNAL);
+            engine.cancelEntries(run);
+        }
+    }
+
     /** On every trade: acts on a signal the first time it is true in the bar that forms. */
     void look(StrategyRun run, long time) {
         if (!takeForming(run, time)) {
             return;
         }
         int row = run.signals.judged();
+        run.trade.filter(trade -> trade.rules().leavesByRule())
+                .ifPresent(trade -> leaveByRule(run, trade, row));
         for (Side side : Side.values()) {
             StrategyRun.SideRun rule = run.sides.get(side);
             if (rule != null && !rule.raised && run.signals.fires(side, row)) {
                 rule.raised = true;
+                opposite(run, side);
                 if (run.mode != Mode.OFF && run.evaluates()) {
                     signal(run, rule, row, false, run.market.because());
                 }
@@ -173,7 +224,10 @@ final class Evaluator {
         Side side = rule.rules.side();
         MarketRun market = run.market;
         long price = entryPrice(run, rule, bar);
-        Optional<Refusal> refusal = Interlocks.refusal(engine.standpoint(run), new Proposal(side, price, withClose));
+        // a plan takes studies of closed bars only
+        int closed = Math.min(bar, run.signals.closed() - 1);
+        Optional<Refusal> refusal = Interlocks.refusal(engine.standpoint(run),
+                new Proposal(side, price, closed, withClose));
         if (refusal.isPresent()) {
             engine.decide(run, side, bar, market.lastPrice, rule.declined(refusal.get()));
             return;

@@ -1,5 +1,6 @@
 package stativex.engine;
 
+import java.util.OptionalLong;
 import stativex.market.Bounds;
 import stativex.market.Extremes;
 import stativex.market.Side;
@@ -109,12 +110,19 @@ final class QuietStretch {
         bounds.print(run.signals.nextPrintThatMatters(run.expiry()));
         if (run.trade.isPresent()) {
             TradeRun trade = run.trade.get();
+            boolean isLong = trade.side() == Side.LONG;
             if (trade.plan().restless() || run.flattening != null) {
                 bounds.print(0);
-            } else if (trade.side() == Side.LONG) {
+            } else if (isLong) {
                 bounds.up(trade.plan().nextMove());
             } else {
                 bounds.down(trade.plan().nextMove());
+            }
+            OptionalLong held = trade.plan().heldHere();
+            if (held.isPresent() && isLong) {
+                bounds.down(held.getAsLong());
+            } else if (held.isPresent()) {
+                bounds.up(held.getAsLong());
             }
         }
     }

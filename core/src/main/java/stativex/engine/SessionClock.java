@@ -11,7 +11,8 @@ import stativex.market.TapeTime;
 
 /**
  * What happens by the clock of the tape: sessions open and end, trading days begin, windows ask for something. Moments up
- * to a time are told in order; at equal instants in the order session end, day, bars, windows, session open.
+ * to a time are told in order; at equal instants in the order session end, day, bars, windows, leaves by
+ * the clock, session open.
  */
 final class SessionClock {
     /** Told of every moment. */
@@ -27,6 +28,9 @@ final class SessionClock {
         void barMoment(StrategyRun run, long at);
 
         void windowMoment(StrategyRun run, long at);
+
+        /** A clock says to leave. */
+        void leaveMoment(StrategyRun run, long at);
     }
 
     private final Tape tape;
@@ -75,6 +79,11 @@ final class SessionClock {
                     moments.windowMoment(runs.get(i), at);
                 }
             }
+            for (int i = 0; i < runs.size(); i++) {
+                if (runs.get(i).leaveClock == at) {
+                    moments.leaveMoment(runs.get(i), at);
+                }
+            }
             if (!inSession && session.isPresent() && session.get().open() == at) {
                 openSession();
             }
@@ -89,6 +98,7 @@ final class SessionClock {
         nextDay = session.map(s -> calendar.sessions(s.tradingDate()).getFirst().open()).orElse(TapeTime.NEVER);
         for (StrategyRun run : runs) {
             run.windowsFrom(time);
+            run.nextLeaveClock(time);
         }
         if (nextDay < time) {
             beginDay(nextDay);
@@ -105,7 +115,8 @@ final class SessionClock {
             next = Math.min(next, inSession ? session.get().close() : session.get().open());
         }
         for (int i = 0; i < runs.size(); i++) {
-            next = Math.min(next, Math.min(runs.get(i).windowClock, barClock(runs.get(i))));
+            next = Math.min(next, Math.min(runs.get(i).leaveClock,
+                    Math.min(runs.get(i).windowClock, barClock(runs.get(i)))));
         }
     }
 

@@ -17,12 +17,14 @@ import stativex.rule.Truth;
 abstract sealed class Signals permits LiveSignals, KnownSignals {
     final Program program;
     final Map<Side, SideRules> sides = new EnumMap<>(Side.class);
+    final Map<Side, PlanRules> plans = new EnumMap<>(Side.class);
 
     Signals(Program program, Strategy strategy) {
         this.program = program;
         for (Side side : Side.values()) {
             strategy.side(side).ifPresent(rule -> sides.put(side,
                     new SideRules(program, side, rule, strategy.signals(), strategy.entry(side).priced())));
+            plans.put(side, new PlanRules(program, side, strategy.plan().terms(side)));
         }
     }
 

@@ -130,12 +130,14 @@ public record Snapshot(int print, long time, Optional<Long> lastPrice, Optional<
     /**
      * @param average exact average price: ticks times contracts, and contracts
      * @param openResult money at the last price, before the fees of leaving
-     * @param stop ticks
+     * @param stop ticks, be it held here or at the broker
+     * @param disaster where the broker holds a stop for one that is held here, ticks
      * @param stopOrigin what set it
      * @param best ticks in favour so far, {@code worst} against
      */
     public record PositionView(Side side, int open, long averageSum, long averageQuantity, long openResult,
-            Optional<Long> stop, Optional<StopOrigin> stopOrigin, List<OrderView> targets, long best, long worst,
+            Optional<Long> stop, Optional<Long> disaster, Optional<StopOrigin> stopOrigin, List<OrderView> targets,
+            long best, long worst,
             int bars,
             boolean leaving) {}
 

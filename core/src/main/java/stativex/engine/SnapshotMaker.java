@@ -95,7 +95,12 @@ final class SnapshotMaker {
         Bracket bracket = run.bracket;
         return new Snapshot.PositionView(open.side(), bracket.open(), open.plan().average().sum(),
                 open.plan().average().quantity(), run.position.openResult(),
-                bracket.stop().filter(s -> s.state().live()).map(Order::price),
+                open.plan().heldHere().isPresent()
+                        ? Optional.of(open.plan().heldHere().getAsLong())
+                        : bracket.stop().filter(s -> s.state().live()).map(Order::price),
+                open.plan().heldHere().isPresent()
+                        ? bracket.stop().filter(s -> s.state().live()).map(Order::price)
+                        : Optional.empty(),
                 open.plan().stop().map(PlanRun.Stop::origin),
                 bracket.targets().stream().filter(t -> t.state().live()).map(SnapshotMaker::order).toList(),
                 trade.mfe(),
@@ -106,13 +111,24 @@ final class SnapshotMaker {
         long quantity = run.bracket.open() > 0
                 ? run.bracket.open()
                 : Strategy.largest(run.strategy.sides(), run.strategy.entry());
-        Optional<Long> stopOut = run.strategy.plan().initialStop(contract)
+        Optional<Long> stopOut = plannedStop(run, Math.toIntExact(quantity))
                 .map(ticks -> contract.money(ticks + contract.slippage(), 1) + 2 * market.fee);
         List<Headroom> headroom = new ArrayList<>();
         for (Line line : engine.watch().lines(engine.equity())) {
             headroom.add(Headroom.of(line, engine.equity(), contract.tickValue(), quantity, stopOut));
         }
         return List.copyOf(headroom);
+    }
+
+    /** Ticks of a full stop-out at the last price: of the open trade's side, else of the side that would lose more. */
+    private Optional<Long> plannedStop(StrategyRun run, int quantity) {
+        if (market.lastPrice == Tape.NONE) {
+            return Optional.empty();
+        }
+        int bar = run.signals.judged() - 1;
+        return (run.bracket.open() > 0 ? List.of(run.bracket.side()) : List.copyOf(run.sides.keySet())).stream()
+                .flatMap(side -> Standpoint.planned(run, side, market.lastPrice, quantity, bar).stream())
+                .max(Long::compare);
     }
 
     private Snapshot.StrategyView.Today today(StrategyRun run) {

@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.Set;
 import stativex.account.AccountWatch;
 import stativex.account.Line;
+import stativex.exit.PlanRun;
 import stativex.interlock.InterlockKind;
 import stativex.interlock.InterlockView;
 import stativex.interlock.Interlocks;
@@ -15,7 +16,6 @@ import stativex.interlock.LineCheck;
 import stativex.interlock.Proposal;
 import stativex.interlock.Situation;
 import stativex.interlock.WindowSchedule;
-import stativex.market.Contract;
 import stativex.market.Session;
 import stativex.market.Side;
 import stativex.market.Tape;
@@ -38,7 +38,7 @@ final class Standpoint implements Situation {
         run.sides.forEach((side, rule) -> {
             int bar = run.signals.judged() - 1;
             long price = bar < 0 ? Tape.NONE : Evaluator.entryPrice(run, rule, bar);
-            proposals.add(new Proposal(side, price, false));
+            proposals.add(new Proposal(side, price, bar, false));
         });
         return proposals;
     }
@@ -169,8 +169,15 @@ final class Standpoint implements Situation {
     }
 
     @Override
-    public boolean pricesEntries(Side side) {
-        return run.strategy.entry(side).priced();
+    public boolean warmsUp() {
+        return run.sides.keySet().stream().anyMatch(
+                side -> run.strategy.entry(side).priced() || run.signals.plans.get(side).asksForStudies());
+    }
+
+    @Override
+    public boolean warmingUp(Proposal proposal) {
+        return run.strategy.entry(proposal.side()).priced() && proposal.price() == Tape.NONE
+                || !run.signals.plans.get(proposal.side()).complete(proposal.bar());
     }
 
     @Override
@@ -185,7 +192,8 @@ final class Standpoint implements Situation {
         }
         long each = Math.addExact(run.market.closingEach(), run.market.fee);
         Strategy.Entry entry = run.strategy.entry(proposal.side());
-        check.risk(entry.quantity(), entryRisk(run, entry.type(), proposal.price()), run.market.contract.tickValue(),
+        check.risk(entry.quantity(), entryRisk(run, proposal.side(), entry, proposal.price(), proposal.bar()),
+                run.market.contract.tickValue(),
                 each);
         return check.crossed(equity, engine.watch().lines(equity));
     }
@@ -196,7 +204,9 @@ final class Standpoint implements Situation {
         Bracket bracket = run.bracket;
         for (Order entry : bracket.entries()) {
             if (entry.state().live()) {
-                check.risk(entry.rest(), entryRisk(run, entry.type(), entry.price()), market.contract.tickValue(),
+                check.risk(entry.rest(), entryRisk(run, bracket.side(),
+                        new Strategy.Entry(entry.type(), entry.quantity(), new Strategy.GoodFor.Day()), entry.price(),
+                        entry.closesBefore() - 1), market.contract.tickValue(),
                         market.closingEach() + market.fee);
             }
         }
@@ -208,25 +218,34 @@ final class Standpoint implements Situation {
     }
 
     /**
-     * Ticks from an entry's worst price to the stop it will have: the planned distance, or, when it joins an open
-     * trade, the distance to the stop that trade has (an add never moves it away).
+     * Ticks from an entry's worst price to the stop that the broker will hold for it: the planned one, or, when it joins an open
+     * trade, that trade's (an add never moves it away).
+     *
+     * @param bar whose signal it is
      */
-    private static Optional<Long> entryRisk(StrategyRun run, Order.Type type, long price) {
-        Contract contract = run.market.contract;
-        if (run.bracket.open() == 0 || run.bracket.stop().isEmpty()) {
-            return run.strategy.plan().initialStop(contract);
-        }
-        boolean buy = run.bracket.side() == Side.LONG;
-        int sign = run.bracket.side().sign();
+    private static Optional<Long> entryRisk(StrategyRun run, Side side, Strategy.Entry entry, long price, int bar) {
         int print = run.market.lastPrint;
-        long far = print < 0 ? Tape.NONE : buy ? run.market.tape.ask(print) : run.market.tape.bid(print);
-        long slippage = (long) sign * contract.slippage();
+        long far = print < 0
+                ? Tape.NONE
+                : side == Side.LONG ? run.market.tape.ask(print) : run.market.tape.bid(print);
+        long slippage = (long) side.sign() * run.market.contract.slippage();
         long last = run.market.lastPrice;
-        long worst = switch (type) {
+        long worst = switch (entry.type()) {
             case LIMIT -> price == Tape.NONE ? last : price;
             case STOP -> (price == Tape.NONE ? last : price) + slippage;
             case MARKET -> (far == Tape.NONE ? last : far) + slippage;
         };
-        return Optional.of(sign * (worst - run.bracket.stop().get().price()));
+        if (run.bracket.open() == 0 || run.bracket.stop().isEmpty()) {
+            return planned(run, side, worst, entry.quantity(), bar);
+        }
+        return Optional.of(side.sign() * (worst - run.bracket.stop().get().price()));
+    }
+
+    /** Ticks from an entry to the broker's stop that its plan would give it; empty without a stop, or while a study warms up. */
+    static Optional<Long> planned(StrategyRun run, Side side, long price, int quantity, int bar) {
+        PlanRules plan = run.signals.plans.get(side);
+        return plan.complete(bar)
+                ? PlanRun.risk(plan.terms(), side, run.market.contract, price, quantity, plan.at(bar))
+                : Optional.empty();
     }
 }

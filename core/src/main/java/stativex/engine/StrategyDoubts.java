@@ -6,7 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
-import stativex.exit.ExitPlan;
+import stativex.exit.ExitTerms;
 import stativex.interlock.SessionWindow;
 import stativex.market.Contract;
 import stativex.market.ContractTape;
@@ -92,8 +92,12 @@ public final class StrategyDoubts {
         }
     }
 
+    private static int legs(ExitTerms terms) {
+        return terms.targets().stream().mapToInt(ExitTerms.Target::quantity).sum();
+    }
+
     private void targets(Strategy strategy) {
-        int legs = strategy.plan().targets().stream().mapToInt(ExitPlan.Target::quantity).sum();
+        int legs = Math.max(legs(strategy.plan().longTerms()), legs(strategy.plan().shortTerms()));
         if (legs > strategy.maximumPosition()) {
             doubts.add(new StrategyProblems.Problem("exit.targets", "the targets sum to " + legs
                     + " contracts, more than the largest position of " + strategy.maximumPosition()));

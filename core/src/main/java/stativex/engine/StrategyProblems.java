@@ -50,6 +50,31 @@ public final class StrategyProblems {
         return List.copyOf(found.problems);
     }
 
+    /**
+     * What is wrong with the studies and rules that a strategy's exit plan takes; the strategy itself has no problem.
+     *
+     * @param others further contracts that its series may name
+     */
+    public static List<Problem> ofPlan(Strategy strategy, Contract contract, List<Contract> others) {
+        Tape empty = new TapeBuilder(0).build();
+        SignalPlan signals = strategy.signals();
+        BarSeries none = new SeriesBuilder(empty, contract.calendar(), signals.bars()).series();
+        Map<String, ContractTape> tapes = others.stream()
+                .collect(Collectors.toMap(Contract::symbol, other -> new ContractTape(other, empty)));
+        Program program = new Program(signals.blueprint(contract, tapes), none);
+        List<Problem> problems = new ArrayList<>();
+        for (Side side : Side.values()) {
+            if (strategy.side(side).isPresent()) {
+                try {
+                    new PlanRules(program, side, strategy.plan().terms(side));
+                } catch (IllegalArgumentException e) {
+                    problems.add(new Problem("exit", e.getMessage()));
+                }
+            }
+        }
+        return problems;
+    }
+
     private void check(SignalPlan plan, Optional<Strategy.SideRule> longSide, Optional<Strategy.SideRule> shortSide,
             Strategy.Entry entry, Contract contract, List<Contract> others) {
         Tape empty = new TapeBuilder(0).build();

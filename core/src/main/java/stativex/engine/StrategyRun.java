@@ -2,6 +2,8 @@ package stativex.engine;
 
 import java.time.DayOfWeek;
 import java.time.LocalDate;
+import java.time.LocalTime;
+import java.time.ZoneId;
 import java.time.temporal.TemporalAdjusters;
 import java.util.ArrayList;
 import java.util.EnumMap;
@@ -10,6 +12,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import stativex.account.Ledger;
+import stativex.exit.ExitTerms;
+import stativex.exit.Leave;
 import stativex.interlock.Refusal;
 import stativex.interlock.SignalPeriod;
 import stativex.interlock.WindowSchedule;
@@ -75,6 +79,8 @@ final class StrategyRun {
     Optional<WindowSchedule.Stretch> stretch = Optional.empty();
     /** When the windows next ask for something: a beginning, the last entry, the end. */
     long windowClock = TapeTime.NEVER;
+    /** When a clock next says to leave, if the plan has one. */
+    long leaveClock = TapeTime.NEVER;
     /** A window ended with a flatten; holds until the next one begins. */
     boolean windowFlat;
     /** Why everything was asked to leave; what still enters before its entries have ended leaves, too. Null: nothing was. */
@@ -105,7 +111,7 @@ final class StrategyRun {
         this.timeBars = strategy.signals().bars().type() instanceof BarType.Time;
         this.wholeSession = needsWholeSession(strategy, market.contract);
         this.schedule = new WindowSchedule(strategy.windows());
-        strategy.plan().stop().ifPresent(stop -> stop.distance(market.contract));
+        strategy.plan().check(market.contract);
         signals.sides.forEach((side, rules) -> sides.put(side, new SideRun(rules)));
         this.bracket = new Bracket(owner, Side.LONG);
     }
@@ -174,8 +180,14 @@ final class StrategyRun {
         return evaluates;
     }
 
-    /** The bar with whose close an entry ends that is good for some bars; {@link Integer#MAX_VALUE} without one. */
+    /**
+     * The next bar that matters beside its signals: with whose close an entry ends that is good for some bars, or any while the plan
+     * of an open trade looks at bars; {@link Integer#MAX_VALUE} without one.
+     */
     int expiry() {
+        if (trade.isPresent() && trade.get().plan().terms().needsBars()) {
+            return signals.judged();
+        }
         int expiry = Integer.MAX_VALUE;
         if (strategy.entry(bracket.side()).goodFor() instanceof Strategy.GoodFor.Bars(int n)) {
             for (int i = 0; i < bracket.entries().size(); i++) {
@@ -185,6 +197,37 @@ final class StrategyRun {
             }
         }
         return expiry;
+    }
+
+    /** The plan of the trade, or of the entry, that is at work. */
+    ExitTerms terms() {
+        return strategy.plan().terms(bracket.side());
+    }
+
+    /** The next moment after {@code time} at which a clock says to leave. */
+    void nextLeaveClock(long time) {
+        leaveClock = TapeTime.NEVER;
+        for (Side side : Side.values()) {
+            for (Leave leave : strategy.plan().terms(side).leaves()) {
+                if (leave instanceof Leave.ClockTime(LocalTime clock, ZoneId zone)) {
+                    LocalDate date = TapeTime.in(zone, time).toLocalDate();
+                    long at = TapeTime.first(date.atTime(clock), zone);
+                    leaveClock = Math.min(leaveClock,
+                            at > time ? at : TapeTime.first(date.plusDays(1).atTime(clock), zone));
+                }
+            }
+        }
+    }
+
+    /** Whether the open trade's plan leaves at this moment of the clock. */
+    boolean leavesAt(long moment) {
+        for (Leave leave : terms().leaves()) {
+            if (leave instanceof Leave.ClockTime(LocalTime clock, ZoneId zone)
+                    && TapeTime.first(TapeTime.in(zone, moment).toLocalDate().atTime(clock), zone) == moment) {
+                return true;
+            }
+        }
+        return false;
     }
 
     /** Finds the stretch of windows that counts from {@code time} on. */

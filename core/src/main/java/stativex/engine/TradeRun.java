@@ -5,11 +5,14 @@ import java.util.List;
 import java.util.Optional;
 import stativex.exit.Average;
 import stativex.exit.PlanRun;
+import stativex.market.Aggressor;
 import stativex.market.Contract;
 import stativex.market.Side;
+import stativex.market.Tape;
 import stativex.order.Bracket;
 import stativex.order.Fill;
 import stativex.order.FillReason;
+import stativex.order.Order;
 
 /** A trade while it is open: its plan at work, what was paid, how far it went, where its stop stood. */
 final class TradeRun {
@@ -18,7 +21,7 @@ final class TradeRun {
     private final Contract contract;
     private final Bracket bracket;
     private final PlanRun plan;
-    private final Optional<Long> initialStop;
+    private final PlanRules rules;
     private final long entryTime;
     private final int entryPrint;
     private final List<Trade.StopPoint> stops = new ArrayList<>();
@@ -40,14 +43,15 @@ final class TradeRun {
     private int exitPrint;
     private Optional<FillReason> exitReason = Optional.empty();
 
-    /** Opens with the first entry fill; {@link #entered} is told of it, too. */
-    TradeRun(int number, StrategyRun run, Fill first) {
+    /** Opens with the first entry fill, of {@code order}; {@link #entered} is told of it, too. */
+    TradeRun(int number, StrategyRun run, Fill first, Order order) {
         this.number = number;
         this.strategy = run.index;
         this.contract = run.market.contract;
         this.bracket = run.bracket;
-        this.plan = new PlanRun(run.strategy.plan(), bracket.side(), contract, first.price());
-        this.initialStop = run.strategy.plan().initialStop(contract);
+        this.rules = run.signals.plans.get(bracket.side());
+        this.plan = new PlanRun(rules.terms(), bracket.side(), contract, first.price(), order.quantity(),
+                first.quantity(), rules.at(order.closesBefore() - 1));
         this.entryBar = run.signals.closed();
         this.entryTime = first.time();
         this.entryPrint = first.print();
@@ -85,8 +89,13 @@ final class TradeRun {
         return Math.max(0, closed - entryBar - 1);
     }
 
-    /** Books an entry fill, which the bracket counts already. @param print price of the print that made it, ticks */
-    PlanRun.Wishes entered(Fill fill, long print) {
+    /**
+     * Books an entry fill, which the bracket counts already.
+     *
+     * @param print price of the print that made it, ticks
+     * @param bar the last one that was judged
+     */
+    PlanRun.Wishes entered(Fill fill, long print, int bar) {
         int openBefore = bracket.open() - fill.quantity();
         entered += fill.quantity();
         entrySum = Math.addExact(entrySum, Math.multiplyExact(fill.price(), fill.quantity()));
@@ -94,7 +103,7 @@ final class TradeRun {
         if (openBefore > 0) {
             foldExcursions();
         }
-        PlanRun.Wishes wishes = plan.entered(openBefore, fill.quantity(), fill.price(), print);
+        PlanRun.Wishes wishes = plan.entered(openBefore, fill.quantity(), fill.price(), print, rules.at(bar));
         point(fill.print());
         return wishes;
     }
@@ -108,6 +117,9 @@ final class TradeRun {
         exitPrint = fill.print();
         exitReason = Optional.of(fill.reason());
         cost(fill);
+        if (fill.reason() instanceof FillReason.Target(int leg)) {
+            plan.filled(leg, fill.quantity());
+        }
     }
 
     private void cost(Fill fill) {
@@ -120,11 +132,49 @@ final class TradeRun {
     PlanRun.Wishes print(int print, long price) {
         highest = Math.max(highest, price);
         lowest = Math.min(lowest, price);
+        plan.entering(bracket.entering() > 0);
         PlanRun.Wishes wishes = plan.print(price);
         if (wishes != PlanRun.Wishes.NONE) {
             point(print);
         }
         return wishes;
+    }
+
+    /** The same print meets a stop that is held here. */
+    PlanRun.Wishes meets(Tape tape, int print, long price) {
+        if (plan.terms().local().isEmpty()) {
+            return PlanRun.Wishes.NONE;
+        }
+        Aggressor own = side() == Side.LONG ? Aggressor.BUYER : Aggressor.SELLER;
+        return plan.meets(price, tape.aggressor(print) == own ? 0 : tape.size(print));
+    }
+
+    /** Whether a bar is the one that holds the entry, or a later one. */
+    boolean began(int bar) {
+        return bar >= entryBar;
+    }
+
+    /** A bar from before the trade has closed with the print that opened it: its studies count from now on. */
+    void read(int bar) {
+        plan.read(rules.at(bar));
+    }
+
+    /**
+     * A signal bar has closed.
+     *
+     * @param last print that has been taken, with its price
+     */
+    PlanRun.Wishes barClosed(PlanRun.BarClose bar, int row, int last, long lastPrice) {
+        plan.entering(bracket.entering() > 0);
+        PlanRun.Wishes wishes = plan.barClosed(bar, lastPrice, rules.at(row));
+        if (wishes != PlanRun.Wishes.NONE) {
+            point(last);
+        }
+        return wishes;
+    }
+
+    PlanRules rules() {
+        return rules;
     }
 
     /** Prints at which its plan had nothing to do: the highest and the lowest of them. */
@@ -199,7 +249,8 @@ final class TradeRun {
                         bars(closedBars)),
                 new Trade.Amounts(entered, entrySum, exitSum, left, gross, fees, contract.money(slippageTicks, 1),
                         contract.money(gapTicks, 1)),
-                seen ? against(highest, lowest) : mae, seen ? favour(highest, lowest) : mfe, exitReason, initialStop,
+                seen ? against(highest, lowest) : mae, seen ? favour(highest, lowest) : mfe, exitReason,
+                plan.initialStop(),
                 List.copyOf(stops));
     }
 

@@ -42,18 +42,8 @@ public record Average(long sum, long quantity) {
         return side == Side.LONG ? floor(ticks) : ceil(-ticks);
     }
 
-    /**
-     * Grid price against the average that loses at most {@code money} for one contract.
-     *
-     * @param tickValue money that a tick is worth
-     */
-    public long within(Side side, long money, long tickValue) {
-        long scale = Math.multiplyExact(quantity, tickValue);
-        long cost = Math.multiplyExact(sum, tickValue);
-        long room = Math.multiplyExact(money, quantity);
-        return side == Side.LONG
-                ? -Math.floorDiv(Math.subtractExact(room, cost), scale)
-                : Math.floorDiv(Math.addExact(cost, room), scale);
+    Ratio exact() {
+        return Ratio.of(sum, quantity);
     }
 
     public double asDouble() {

@@ -7,5 +7,9 @@ public enum StopOrigin {
     /** The breakeven move, by the plan or by hand. */
     BREAKEVEN,
     /** A trail step. */
-    TRAIL
+    TRAIL,
+    /** A study that the stop follows. */
+    FOLLOW,
+    /** The stop that the broker holds beyond one that is held here. */
+    DISASTER
 }

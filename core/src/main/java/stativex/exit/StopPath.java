@@ -1,36 +1,46 @@
 package stativex.exit;
 
 import java.util.Optional;
-import stativex.market.Contract;
+import java.util.OptionalLong;
 import stativex.market.Side;
 
 /**
- * Where the stop of one trade stands: the tightest so far of the initial stop, the breakeven move and the active trail
- * step. It never loosens by itself. All arithmetic is exact; levels that fall off the grid round away from the market.
- * Source: SEMANTICS, "Exit plans".
+ * Where the stop of one trade stands: the tightest so far of the initial stop, the breakeven move, the active trail
+ * step and what it follows. It never loosens by itself. All arithmetic is exact; levels that fall off the grid round away from the
+ * market. Source: SEMANTICS, "Exit plans".
  */
 public final class StopPath {
-    private final ExitPlan plan;
+    private final ExitTerms terms;
+    private final PlanFigures figures;
     private final Side side;
-    private final Contract contract;
+    private final boolean atClose;
     private Average average;
     private long bestPrice;
     private boolean breakevenSet;
-    /** The average has moved since the best was judged. */
+    /** Where breakeven puts the stop by a study's level, once it is set; {@link PlanFigures#NO_LEVEL}: by its offset. */
+    private long breakevenLevel = PlanFigures.NO_LEVEL;
+    /** What the studies that breakeven asks for say at the last bar; NaN: nothing. */
+    private double trigger = Double.NaN;
+    private double offsetLevel = Double.NaN;
+    /** The average, or what studies say, has moved since the best was judged. */
     private boolean judge;
     private boolean hasLevel;
     private long level;
     private StopOrigin origin = StopOrigin.STOP;
 
-    /** @param average of the first entry fill */
-    public StopPath(ExitPlan plan, Side side, Contract contract, Average average) {
-        this.plan = plan;
+    /**
+     * @param average of the first entry fill
+     * @param open contracts that it opened
+     */
+    StopPath(ExitTerms terms, PlanFigures figures, Side side, Average average, int open) {
+        this.terms = terms;
+        this.figures = figures;
         this.side = side;
-        this.contract = contract;
+        this.atClose = terms.judged() == ExitTerms.Judged.BAR_CLOSE;
         this.average = average;
         this.bestPrice = side == Side.LONG ? Long.MIN_VALUE : Long.MAX_VALUE;
-        planned();
-        refresh();
+        planned(open);
+        trail();
     }
 
     public Average average() {
@@ -64,40 +74,93 @@ public final class StopPath {
         return average.away(side, ticks);
     }
 
-    /** Grid price of a target {@code ticks} away, rounded away from the market. */
-    public long target(long ticks) {
-        return side == Side.LONG ? average.ceil(ticks) : average.floor(-ticks);
-    }
-
     /**
-     * A later fill moved the average. What the best now reaches is judged with the next {@link #print}. Returns whether the
-     * level moved (it only ever tightens).
+     * A later entry fill. What the best now reaches is judged with the next {@link #print}. Returns whether the level moved (it only
+     * ever tightens).
+     *
+     * @param moved the average now; {@code open} contracts
      */
-    public boolean moveAverage(Average moved) {
+    boolean entered(Average moved, int open) {
+        judge |= !moved.equals(average);
         average = moved;
-        judge = true;
-        boolean changed = planned();
-        return breakevenSet && tighten(atDistance(plan.breakeven().orElseThrow().offset()), StopOrigin.BREAKEVEN)
-                || changed;
+        boolean changed = planned(open);
+        return breakevenSet && tighten(breakeven(), StopOrigin.BREAKEVEN) || changed;
     }
 
-    private boolean planned() {
-        return plan.stop().isPresent() && tighten(plan.stop().get().level(average, side, contract), StopOrigin.STOP);
+    private boolean planned(int open) {
+        return terms.stop().isPresent() && tighten(figures.stop(average, open), StopOrigin.STOP);
+    }
+
+    /** What studies say at the last closed bar: breakeven may ask for them. */
+    void read(Readings now) {
+        terms.breakeven().ifPresent(b -> {
+            if (b.after().orElse(null) instanceof Distance.Level(String study)) {
+                trigger = now.at(study);
+                judge = true;
+            }
+            if (b.offset() instanceof Distance.Level(String study)) {
+                offsetLevel = now.at(study);
+            }
+        });
     }
 
     /**
      * A print after the one that made the first entry fill. Returns whether the level moved.
      *
      * @param price ticks
+     * @param filled the target that breakeven waits for is filled
      */
-    public boolean print(long price) {
-        boolean further = side == Side.LONG ? price > bestPrice : price < bestPrice;
-        if (!further && !judge) {
+    boolean print(long price, boolean filled) {
+        boolean further = take(price);
+        if (atClose || !further && !judge && !filled) {
             return false;
         }
         judge = false;
+        return refresh(filled);
+    }
+
+    private boolean take(long price) {
+        boolean further = side == Side.LONG ? price > bestPrice : price < bestPrice;
         bestPrice = further ? price : bestPrice;
-        return refresh();
+        return further;
+    }
+
+    /**
+     * A signal bar has closed; {@link #read} has been told of it. Returns whether the level moved.
+     *
+     * @param belongs the price of the last print, when it belongs to that bar and came after the entry's; empty: it does not
+     * @param since bars since the entry
+     * @param filled the target that breakeven waits for is filled
+     */
+    boolean barClosed(long close, OptionalLong belongs, int since, Readings now, boolean filled) {
+        if (atClose) {
+            // else the print itself is judged, after the bar
+            belongs.ifPresent(this::take);
+        }
+        boolean moved = false;
+        if (terms.follow().isPresent()) {
+            double followed = now.at(terms.follow().get());
+            moved = !Double.isNaN(followed) && tighten(PlanFigures.stopLevel(side, followed), StopOrigin.FOLLOW);
+        }
+        boolean waited = terms.breakeven()
+                .filter(b -> b.bars().isPresent() && since >= b.bars().getAsInt() && beyond(close)).isPresent();
+        if (waited) {
+            moved |= setBreakeven();
+        }
+        return atClose && refresh(filled) || moved;
+    }
+
+    /** Whether a close lies beyond the level of breakeven in favour. */
+    private boolean beyond(long close) {
+        if (terms.breakeven().orElseThrow().offset() instanceof Distance.Level) {
+            return side.sign() * (close - offsetLevel) > 0;
+        }
+        return inProfit(Math.subtractExact(close, side.sign() * figures.breakevenOffset));
+    }
+
+    /** Whether a price lies beyond the average in favour. */
+    boolean inProfit(long price) {
+        return side.sign() * Math.subtractExact(Math.multiplyExact(price, average.quantity()), average.sum()) > 0;
     }
 
     /** The average has moved: the next print is judged wherever it lies. */
@@ -108,14 +171,22 @@ public final class StopPath {
     /** See {@link PlanRun#nextMove}. */
     long nextMove() {
         long never = side == Side.LONG ? Long.MAX_VALUE : Long.MIN_VALUE;
+        if (atClose) {
+            return never;
+        }
         // a best that lies against the trade is still 0: nothing moves before it is passed
         long next = never;
-        if (plan.breakeven().isPresent() && !breakevenSet) {
-            next = nearer(next, reaches(plan.breakeven().get().after()));
+        if (!breakevenSet && terms.breakeven().isPresent()) {
+            if (figures.breakevenAfter != Long.MAX_VALUE) {
+                next = nearer(next, reaches(figures.breakevenAfter));
+            }
+            if (!Double.isNaN(trigger)) {
+                next = nearer(next, (long) (side == Side.LONG ? Math.ceil(trigger) : Math.floor(trigger)));
+            }
         }
-        ExitPlan.TrailStep active = active();
-        for (int i = 0; i < plan.trail().size(); i++) {
-            ExitPlan.TrailStep step = plan.trail().get(i);
+        PlanFigures.Trail active = active();
+        for (int i = 0; i < figures.trail.size(); i++) {
+            PlanFigures.Trail step = figures.trail.get(i);
             if (step != active && (active == null || step.activate() > active.activate())) {
                 next = nearer(next, reaches(step.activate()));
             }
@@ -146,34 +217,66 @@ public final class StopPath {
         return tighten(atDistance(offset), StopOrigin.BREAKEVEN);
     }
 
-    private boolean refresh() {
+    private boolean refresh(boolean filled) {
         boolean moved = false;
-        if (plan.breakeven().isPresent()) {
-            ExitPlan.Breakeven breakeven = plan.breakeven().get();
-            if (breakevenSet || excursion(1, breakeven.after()) >= 0) {
-                breakevenSet = true;
-                moved = tighten(atDistance(breakeven.offset()), StopOrigin.BREAKEVEN);
+        if (breakevenSet || filled || terms.breakeven().isPresent() && far()) {
+            moved = setBreakeven();
+        }
+        return trail() || moved;
+    }
+
+    /** Whether the best has reached what breakeven waits for. */
+    private boolean far() {
+        if (figures.breakevenAfter != Long.MAX_VALUE) {
+            return excursion(1, figures.breakevenAfter) >= 0;
+        }
+        // the best as a price: the average, or beyond it
+        double best = side == Side.LONG
+                ? Math.max(average.asDouble(), bestPrice)
+                : Math.min(average.asDouble(), bestPrice);
+        return !Double.isNaN(trigger) && side.sign() * (best - trigger) >= 0;
+    }
+
+    /** Once set it stays; by a study's level it waits until there is one. */
+    private boolean setBreakeven() {
+        if (!breakevenSet && terms.breakeven().orElseThrow().offset() instanceof Distance.Level) {
+            if (Double.isNaN(offsetLevel)) {
+                return false;
             }
+            breakevenLevel = PlanFigures.stopLevel(side, offsetLevel);
         }
-        ExitPlan.TrailStep active = active();
-        if (active != null) {
-            long steps = Math.max(0, excursion(active.step(), active.activate()));
-            long distance = active.activate() - active.distance() + active.step() * steps;
-            moved |= tighten(atDistance(distance), StopOrigin.TRAIL);
+        breakevenSet = true;
+        return tighten(breakeven(), StopOrigin.BREAKEVEN);
+    }
+
+    private long breakeven() {
+        return breakevenLevel != PlanFigures.NO_LEVEL ? breakevenLevel : atDistance(figures.breakevenOffset);
+    }
+
+    private boolean trail() {
+        PlanFigures.Trail active = active();
+        if (active == null) {
+            return false;
         }
-        return moved;
+        long steps = Math.max(0, excursion(active.step(), active.activate()));
+        return tighten(atDistance(active.activate() - active.distance() + active.step() * steps), StopOrigin.TRAIL);
     }
 
     /** The trail step with the largest activation that the best has reached; null when there is none. */
-    private ExitPlan.TrailStep active() {
-        ExitPlan.TrailStep active = null;
-        for (int i = 0; i < plan.trail().size(); i++) {
-            ExitPlan.TrailStep step = plan.trail().get(i);
+    private PlanFigures.Trail active() {
+        PlanFigures.Trail active = null;
+        for (int i = 0; i < figures.trail.size(); i++) {
+            PlanFigures.Trail step = figures.trail.get(i);
             if (step.activate() == 0 || excursion(1, step.activate()) >= 0) {
                 active = step;
             }
         }
         return active;
+    }
+
+    /** Whether breakeven may still be set. */
+    boolean waitsForBreakeven() {
+        return terms.breakeven().isPresent() && !breakevenSet;
     }
 
     /** floor((best − from) / step), exact; best is the furthest print, which may lie against the trade. */

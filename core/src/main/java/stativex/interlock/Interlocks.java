@@ -263,12 +263,12 @@ public final class Interlocks {
 
         @Override
         public boolean applies(Situation s) {
-            return s.pricesEntries(Side.LONG) || s.pricesEntries(Side.SHORT);
+            return s.warmsUp();
         }
 
         @Override
         public Optional<Refusal> refusal(Situation s, Proposal p) {
-            return s.pricesEntries(p.side()) && p.price() == Tape.NONE
+            return s.warmingUp(p)
                     ? Optional.of(new Refusal.WarmingUp())
                     : Optional.empty();
         }

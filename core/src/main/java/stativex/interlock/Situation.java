@@ -57,8 +57,11 @@ public interface Situation {
     /** Most contracts, open and resting entries together. */
     int maximumPosition();
 
-    /** Whether a side's entries have a price of their own. */
-    boolean pricesEntries(Side side);
+    /** Whether its entries have a price of their own, or their plan takes studies, so that either may have to warm up. */
+    boolean warmsUp();
+
+    /** Whether an entry's price, or a study that its plan needs, is not there yet. */
+    boolean warmingUp(Proposal proposal);
 
     /** The first line that a stop-out of an entry, with everything else at work, would cross. */
     Optional<Line> crossed(Proposal proposal);

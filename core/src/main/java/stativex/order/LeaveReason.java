@@ -4,6 +4,10 @@ package stativex.order;
 public enum LeaveReason {
     /** A computed stop was reached before it could be sent. */
     STOP_AT_MARKET,
+    /** A stop that was held here was reached. */
+    LOCAL_STOP,
+    /** The plan: some bars are over, a bar closed in profit, a rule holds, the other side's rule fired, a time of day. */
+    AFTER_BARS, FIRST_CLOSE_IN_PROFIT, RULE, OPPOSITE_SIGNAL, CLOCK_TIME,
     /** A session window ends. */
     WINDOW_END,
     /** The account's own day loss, likewise its day profit. */

@@ -48,11 +48,28 @@ public final class Orders {
     /** Does what a trade's plan wishes: stop first, then a leave, then targets in listed order. */
     public void carryOut(PlanRun.Wishes wishes, Bracket bracket, Cause cause) {
         wishes.stop().ifPresent(stop -> stop(bracket, stop, cause));
-        if (wishes.leave() && !bracket.leaving()) {
-            leave(bracket, LeaveReason.STOP_AT_MARKET, cause);
-        }
+        wishes.departure().ifPresent(departure -> carryOut(departure, bracket, cause));
         for (PlanRun.Target target : wishes.targets()) {
             target(bracket, target, cause);
+        }
+    }
+
+    /** Leaves as a plan wishes, unless everything is being left already. */
+    public void carryOut(PlanRun.Departure departure, Bracket bracket, Cause cause) {
+        if (bracket.leaving()) {
+            return;
+        }
+        LeaveReason why = switch (departure.why()) {
+            case STOP_AT_MARKET -> LeaveReason.STOP_AT_MARKET;
+            case LOCAL_STOP -> LeaveReason.LOCAL_STOP;
+            case AFTER_BARS -> LeaveReason.AFTER_BARS;
+            case FIRST_CLOSE_IN_PROFIT -> LeaveReason.FIRST_CLOSE_IN_PROFIT;
+            case RULE -> LeaveReason.RULE;
+        };
+        if (departure.quantity().isPresent()) {
+            leave(bracket, departure.quantity().getAsInt(), why, cause);
+        } else {
+            leave(bracket, why, cause);
         }
     }
 

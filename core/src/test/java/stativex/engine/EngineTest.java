@@ -15,7 +15,9 @@ import org.testng.annotations.Test;
 import stativex.account.Account;
 import stativex.account.LockReason;
 import stativex.account.Rulebook;
+import stativex.exit.Distance;
 import stativex.exit.ExitPlan;
+import stativex.exit.ExitTerms;
 import stativex.exit.StopOrigin;
 import stativex.interlock.Refusal;
 import stativex.interlock.SessionWindow;
@@ -173,9 +175,9 @@ public class EngineTest {
     public void targetsBreakevenAndTrailWorkPrintByPrint() {
         var strategy = buyer();
         strategy.quantity = 2;
-        strategy.plan = new ExitPlan("plan", "1", Optional.of(new ExitPlan.Stop.Ticks(16)),
-                List.of(Given.target(1, 14), Given.target(1, 36)), Optional.of(new ExitPlan.Breakeven(12, 1)),
-                List.of(new ExitPlan.TrailStep(16, 12, 4)));
+        strategy.plan = new ExitPlan("plan", "1", Optional.of(new Distance.Ticks(16)),
+                List.of(Given.target(1, 14), Given.target(1, 36)), Optional.of(new ExitTerms.Breakeven(12, 1)),
+                List.of(new ExitTerms.TrailStep(16, 12, 4)));
         // entry at 100; +12 sets breakeven +1; +15 fills target 1 at +14; +16 trails to +4; +20 to +8; back to +8
         Run run = trial(Given.tape(OPEN, 98, 99, 100, 111, 112, 115, 116, 120, 109, 108, 107), strategy);
         assertEquals(fills(run), List.of("2 buy 2 at 100 entry", "5 sell 1 at 114 target 1", "9 sell 1 at 108 trail"));

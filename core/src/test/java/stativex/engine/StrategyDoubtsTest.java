@@ -12,7 +12,9 @@ import java.util.Set;
 import java.util.function.Consumer;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
+import stativex.exit.Distance;
 import stativex.exit.ExitPlan;
+import stativex.exit.ExitTerms;
 import stativex.interlock.SessionWindow;
 import stativex.study.StudyDefinition;
 import stativex.trial.Given;
@@ -57,8 +59,9 @@ public class StrategyDoubtsTest {
                         "meets no session"),
                 row(d -> d.windows = List.of(window(DayOfWeek.MONDAY, "01:00", "01:10", 600)), "windows[0]",
                         "lets nothing enter"),
-                row(d -> d.plan = new ExitPlan("two", "1", Optional.of(new ExitPlan.Stop.Ticks(9)),
-                        List.of(new ExitPlan.Target(1, Optional.of(4L)), new ExitPlan.Target(1, Optional.empty())),
+                row(d -> d.plan = new ExitPlan("two", "1", Optional.of(new Distance.Ticks(9)),
+                        List.of(new ExitTerms.Target(1, Optional.of(new Distance.Ticks(4L))),
+                                new ExitTerms.Target(1, Optional.empty())),
                         Optional.empty(), List.of()), "exit.targets", "sum to 2")};
     }
 

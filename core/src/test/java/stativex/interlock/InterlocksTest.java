@@ -141,8 +141,13 @@ public class InterlocksTest {
         }
 
         @Override
-        public boolean pricesEntries(Side side) {
+        public boolean warmsUp() {
             return priced;
+        }
+
+        @Override
+        public boolean warmingUp(Proposal proposal) {
+            return priced && proposal.price() == Tape.NONE;
         }
 
         @Override
@@ -151,7 +156,7 @@ public class InterlocksTest {
         }
     }
 
-    private static final Proposal BUY = new Proposal(Side.LONG, Tape.NONE, false);
+    private static final Proposal BUY = new Proposal(Side.LONG, Tape.NONE, 0, false);
     private Stand stand;
 
     @BeforeMethod
@@ -206,7 +211,8 @@ public class InterlocksTest {
     @Test
     public void whatIsShownIsWhatIsAsked() {
         stand.signals = Optional.of(new Situation.SignalCount(2, 2, SignalPeriod.DAY));
-        List<InterlockView> views = Interlocks.views(stand, List.of(BUY, new Proposal(Side.SHORT, Tape.NONE, false)));
+        List<InterlockView> views = Interlocks.views(stand,
+                List.of(BUY, new Proposal(Side.SHORT, Tape.NONE, 0, false)));
         InterlockView signals = views.stream().filter(v -> v.kind() == InterlockKind.SIGNALS).findFirst().orElseThrow();
         assertEquals(signals.refusals().size(), 1, "short has some left");
         assertEquals(signals.state(), InterlockView.State.CLEAR);
@@ -231,7 +237,7 @@ public class InterlocksTest {
         }
         List<Interlock> all = new ArrayList<>(Interlocks.all());
         all.add(new NoLongs());
-        Proposal sell = new Proposal(Side.SHORT, Tape.NONE, false);
+        Proposal sell = new Proposal(Side.SHORT, Tape.NONE, 0, false);
         assertEquals(Interlocks.refusal(all, stand, BUY), Optional.of(new Refusal.PositionLimit(0)));
         assertEquals(Interlocks.refusal(all, stand, sell), Optional.empty());
         assertEquals(Interlocks.views(all, stand, List.of(BUY, sell)).getLast().refusals(),

@@ -16,7 +16,9 @@ import stativex.account.Account;
 import stativex.account.Rulebook;
 import stativex.engine.SignalPlan;
 import stativex.engine.Strategy;
+import stativex.exit.Distance;
 import stativex.exit.ExitPlan;
+import stativex.exit.ExitTerms;
 import stativex.interlock.SessionWindow;
 import stativex.market.BarSettings;
 import stativex.market.BarType;
@@ -71,13 +73,13 @@ public final class Given {
         return tape.build();
     }
 
-    public static ExitPlan plan(long stop, ExitPlan.Target... targets) {
-        return new ExitPlan("plan", "1", Optional.of(new ExitPlan.Stop.Ticks(stop)), List.of(targets), Optional.empty(),
+    public static ExitPlan plan(long stop, ExitTerms.Target... targets) {
+        return new ExitPlan("plan", "1", Optional.of(new Distance.Ticks(stop)), List.of(targets), Optional.empty(),
                 List.of());
     }
 
-    public static ExitPlan.Target target(int quantity, long ticks) {
-        return new ExitPlan.Target(quantity, Optional.of(ticks));
+    public static ExitTerms.Target target(int quantity, long ticks) {
+        return new ExitTerms.Target(quantity, Optional.of(new Distance.Ticks(ticks)));
     }
 
     /** An account of 40 000 with 2.00 a side and no own limits. */

@@ -1,8 +1,12 @@
 package stativex.trial;
 
+import java.math.BigDecimal;
+import java.math.BigInteger;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
+import java.util.function.Predicate;
 
 /**
  * A plain second reading of SEMANTICS for some strategies on one account in tick mode, slow and without any class of the product:
@@ -10,6 +14,7 @@ import java.util.List;
  */
 final class NaiveTrader {
     static final long NONE = Long.MIN_VALUE;
+    private static final long DAY = 86_400_000_000_000L;
 
     /** One print. */
     record P(long time, long price, int size, long bid, long ask) {}
@@ -18,9 +23,84 @@ final class NaiveTrader {
 
     record W(long from, long to, boolean flatten, boolean cancel, long lead) {}
 
-    record Leg(int quantity, long ticks) {}
+    /** An exact number of ticks. */
+    record Q(BigInteger n, BigInteger d) {
+        static Q of(long n, long d) {
+            return new Q(BigInteger.valueOf(n), BigInteger.valueOf(d));
+        }
 
-    record Trail(long activate, long distance, long step) {}
+        static Q of(BigDecimal x) {
+            return x.scale() > 0
+                    ? new Q(x.unscaledValue(), BigInteger.TEN.pow(x.scale()))
+                    : new Q(x.toBigIntegerExact(), BigInteger.ONE);
+        }
+
+        Q plus(Q o) {
+            return new Q(n.multiply(o.d).add(o.n.multiply(d)), d.multiply(o.d));
+        }
+
+        Q times(Q o) {
+            return new Q(n.multiply(o.n), d.multiply(o.d));
+        }
+
+        Q minus() {
+            return new Q(n.negate(), d);
+        }
+
+        int against(Q o) {
+            return n.multiply(o.d).compareTo(o.n.multiply(d));
+        }
+
+        long floor() {
+            BigInteger[] parts = n.divideAndRemainder(d);
+            return (parts[1].signum() < 0 ? parts[0].subtract(BigInteger.ONE) : parts[0]).longValueExact();
+        }
+
+        long ceil() {
+            return -minus().floor();
+        }
+    }
+
+    /** A distance as a plan states it: how much of which unit; or a level of a study, so many ticks beyond the extreme of three closes. */
+    record D(String unit, String amount) {
+        static D ticks(long n) {
+            return new D("ticks", Long.toString(n));
+        }
+
+        BigDecimal number() {
+            return new BigDecimal(amount);
+        }
+    }
+
+    record Leg(int quantity, D target) {}
+
+    record Trail(D activate, D distance, D step) {}
+
+    /** How trades of one side are left. */
+    static final class Plan {
+        D stop;
+        boolean follow;
+        /** Ticks further out; 0: the stop is held at the broker. */
+        long disaster;
+        long localVolume;
+        boolean atClose;
+        List<Leg> legs = new ArrayList<>();
+        D breakevenAfter;
+        int breakevenBars;
+        int breakevenLeg;
+        /** Null: no breakeven move. */
+        D breakevenOffset;
+        List<Trail> trail = new ArrayList<>();
+        int afterBars;
+        boolean onlyInProfit;
+        boolean firstProfit;
+        boolean opposite;
+        /** Leaves when a bar closes above the close two bars before: −1 never, 0 all, else so many contracts once. */
+        int rule = -1;
+        boolean windowEnd;
+        /** Time of day, nanoseconds UTC. */
+        long clock = NONE;
+    }
 
     /** Market and account; 0 or NONE means off where that can be. */
     static final class Setup {
@@ -60,11 +140,8 @@ final class NaiveTrader {
         Entry shortEntry = longEntry;
         int maximum;
         boolean adds;
-        long stop;
-        List<Leg> legs = new ArrayList<>();
-        long breakevenAfter = NONE;
-        long breakevenOffset;
-        List<Trail> trail = new ArrayList<>();
+        Plan longPlan;
+        Plan shortPlan;
         List<W> windows = new ArrayList<>();
         int tradesADay;
         boolean once;
@@ -135,7 +212,22 @@ final class NaiveTrader {
         O stop;
         List<O> targets = new ArrayList<>();
         int[] allotted;
+        int[] hit;
+        Plan plan;
         boolean breakeven;
+        /** Where breakeven puts the stop by a study's level; NONE: by its distance. */
+        long breakevenLevel = NONE;
+        /** Figures fixed at the first fill: ticks of targets, and whole ticks of breakeven and trail. */
+        List<Q> targetTicks = new ArrayList<>();
+        Q stopTicks;
+        long stopLevel = NONE;
+        long beAfter;
+        long beOffset;
+        List<long[]> trailTicks = new ArrayList<>();
+        boolean takenByRule;
+        boolean reached;
+        long counted;
+        long initial;
         /** Why a flatten was sent; what fills after it leaves for that reason. */
         String flattened = "";
         long entryTime;
@@ -275,15 +367,16 @@ final class NaiveTrader {
             dropIfNothing();
             for (int b = from; b < bars.size(); b++) {
                 Bar bar = bars.get(b);
+                barClosed(b);
                 boolean wasLong = raisedLong;
                 boolean wasShort = raisedShort;
                 raisedLong = false;
                 raisedShort = false;
                 if (bar.close > bar.open && !wasLong) {
-                    signal(1, bar.close, withClose);
+                    signal(1, bar.close, b, withClose);
                 }
                 if (bar.close < bar.open && !wasShort) {
-                    signal(-1, bar.close, withClose);
+                    signal(-1, bar.close, b, withClose);
                 }
             }
         }
@@ -295,23 +388,32 @@ final class NaiveTrader {
             }
             long open = tape.get(forming.getFirst()).price;
             long close = tape.get(forming.getLast()).price;
+            if (trade != null && trade.open() > 0) {
+                leaveByRule(bars.size() < 2 ? NONE : bars.get(bars.size() - 2).close, close);
+            }
             if (close > open && !raisedLong) {
                 raisedLong = true;
-                signal(1, close, false);
+                signal(1, close, bars.size() - 1, false);
             }
             if (close < open && !raisedShort) {
                 raisedShort = true;
-                signal(-1, close, false);
+                signal(-1, close, bars.size() - 1, false);
             }
         }
 
-        private void signal(int sign, long close, boolean withClose) {
+        private void signal(int sign, long close, int bar, boolean withClose) {
+            if (trade != null && trade.sign != sign && plan(trade.sign).opposite) {
+                if (trade.open() > 0 && !leaving()) {
+                    leave("opposite signal");
+                }
+                cancelEntries();
+            }
             Entry entry = s.entry(sign > 0);
             long price = entry.order.equals("market")
                     ? NONE
                     : entry.order.equals("limit") ? close - sign * entry.offset : close + sign * entry.offset;
             String side = sign > 0 ? "long" : "short";
-            String why = refusal(sign, price, withClose);
+            String why = refusal(sign, price, bar, withClose);
             if (!why.isEmpty()) {
                 decisions.add(now + " " + index + " " + side + " declined " + why + " " + last);
                 return;
@@ -360,7 +462,7 @@ final class NaiveTrader {
             return leaveSent() || trade != null && trade.stop != null && trade.stop.triggered && trade.stop.alive();
         }
 
-        private String refusal(int sign, long price, boolean withClose) {
+        private String refusal(int sign, long price, int bar, boolean withClose) {
             if (!(sign > 0 ? longOn : shortOn)) {
                 return "side off";
             }
@@ -396,10 +498,13 @@ final class NaiveTrader {
             if ((trade == null ? 0 : trade.open()) + resting() + s.entry(sign > 0).quantity > s.maximum) {
                 return "position limit";
             }
-            return crosses(sign, price) ? "line check" : "";
+            if (warmingUp(plan(sign), bar)) {
+                return "warming up";
+            }
+            return crosses(sign, price, bar) ? "line check" : "";
         }
 
-        private boolean crosses(int sign, long price) {
+        private boolean crosses(int sign, long price, int bar) {
             long worst = equity();
             long exit = market.slippage * market.tickValue + market.fee;
             for (Trader x : traders) {
@@ -409,13 +514,14 @@ final class NaiveTrader {
                 }
                 for (O o : orders) {
                     if (o.of == x && o.role.equals("entry") && o.alive()) {
-                        worst -= o.rest()
-                                * (x.risk(x.trade.sign, o.type, o.price) * market.tickValue + exit + market.fee);
+                        worst -= o.rest() * (x.risk(x.trade.sign, o.type, o.price, o.quantity, o.closesBefore - 1)
+                                * market.tickValue + exit + market.fee);
                     }
                 }
             }
             Entry entry = s.entry(sign > 0);
-            worst -= entry.quantity * (risk(sign, entry.order, price) * market.tickValue + exit + market.fee);
+            worst -= entry.quantity * (risk(sign, entry.order, price, entry.quantity, bar) * market.tickValue + exit
+                    + market.fee);
             long floorNow = Math.max(peak, equity()) - market.allowance;
             if (market.lockAt != NONE) {
                 floorNow = Math.min(floorNow, market.lockAt);
@@ -424,19 +530,164 @@ final class NaiveTrader {
                     || market.allowance > 0 && worst <= floorNow;
         }
 
-        private long risk(int sign, String type, long price) {
-            if (trade == null || trade.open() == 0) {
-                // the initial stop: the tighter of the plan's and of a trail from the start
-                return Math.min(s.stop, s.trail.stream().filter(x -> x.activate == 0).mapToLong(Trail::distance).min()
-                        .orElse(s.stop));
-            }
+        private long risk(int sign, String type, long price, int quantity, int bar) {
             long far = far(sign > 0, tape.get(at));
             long entry = switch (type) {
                 case "limit" -> price;
                 case "stop" -> price + sign * market.slippage;
                 default -> (far == NONE ? last : far) + sign * market.slippage;
             };
+            if (trade == null || trade.open() == 0) {
+                Plan plan = plan(sign);
+                long level = initialLevel(plan, sign, entry, quantity, quantity, bar, true) - sign * plan.disaster;
+                return Math.max(0, sign * (entry - level));
+            }
             return Math.max(0, sign * (entry - trade.stop.price));
+        }
+
+        // ------------------------------------------------------------ figures of plans
+
+        private Plan plan(int sign) {
+            return sign > 0 ? s.longPlan : s.shortPlan;
+        }
+
+        /** Mean of the closes of three bars; NaN with fewer. */
+        private double mean(int bar) {
+            return bar < 2
+                    ? Double.NaN
+                    : ((double) bars.get(bar - 2).close + bars.get(bar - 1).close + bars.get(bar).close) / 3;
+        }
+
+        /** Highest less lowest of the closes of three bars. */
+        private double spread(int bar) {
+            if (bar < 2) {
+                return Double.NaN;
+            }
+            long[] c = {bars.get(bar - 2).close, bars.get(bar - 1).close, bars.get(bar).close};
+            Arrays.sort(c);
+            return c[2] - c[0];
+        }
+
+        /** A study's level, so many ticks from the mean, against the trade for a stop. */
+        private double level(D d, int bar) {
+            return mean(bar) + Long.parseLong(d.amount);
+        }
+
+        private boolean warmingUp(Plan plan, int bar) {
+            List<D> all = new ArrayList<>();
+            all.add(plan.stop);
+            plan.legs.forEach(leg -> all.add(leg.target));
+            all.add(plan.breakevenAfter);
+            all.add(plan.breakevenOffset);
+            plan.trail.forEach(x -> all.addAll(List.of(x.activate, x.distance, x.step)));
+            return bar < 2
+                    && all.stream().anyMatch(d -> d != null && (d.unit.equals("level") || d.unit.equals("times")));
+        }
+
+        /** Exact ticks of a distance of a trade at a price; {@code initial} is what R counts. */
+        private Q exact(D d, long price, int quantity, int bar, long initial) {
+            return switch (d.unit) {
+                case "ticks" -> Q.of(d.number());
+                case "price" -> Q.of(d.number()).times(Q.of(4, 1));
+                case "money" -> Q.of(d.number()).times(Q.of(10_000, market.tickValue));
+                case "whole" -> Q.of(d.number()).times(Q.of(10_000, market.tickValue)).times(Q.of(1, quantity));
+                case "percent" -> Q.of(d.number()).times(Q.of(Math.abs(price), 100));
+                case "R" -> Q.of(d.number()).times(Q.of(initial, 1));
+                case "times" -> Q.of(new BigDecimal(d.number().doubleValue() * spread(bar)));
+                default -> throw new IllegalStateException(d.unit);
+            };
+        }
+
+        /** Where the plan's stop stands for an average, rounded as its unit says. */
+        private long plannedStop(D stop, int sign, Q average, int open, int bar, Q fixed, long fixedLevel) {
+            if (stop.unit.equals("level")) {
+                return fixedLevel;
+            }
+            Q abs = average.against(Q.of(0, 1)) < 0 ? average.minus() : average;
+            Q x = switch (stop.unit) {
+                case "percent" -> Q.of(stop.number()).times(Q.of(1, 100)).times(abs);
+                case "whole" -> Q.of(stop.number()).times(Q.of(10_000, market.tickValue)).times(Q.of(1, open));
+                default -> fixed;
+            };
+            boolean nearer = stop.unit.equals("money") || stop.unit.equals("whole") || stop.unit.equals("percent");
+            if (!stop.unit.equals("money") && nearer && x.against(Q.of(1, 1)) < 0) {
+                x = Q.of(1, 1);
+            }
+            Q at = sign > 0 ? average.plus(x.minus()) : average.plus(x);
+            return (sign > 0) == nearer ? at.ceil() : at.floor();
+        }
+
+        private long fixedLevel(D stop, int sign, int bar) {
+            if (!stop.unit.equals("level")) {
+                return NONE;
+            }
+            double level = level(stop, bar);
+            return (long) (sign > 0 ? Math.floor(level) : Math.ceil(level));
+        }
+
+        /** The tightest of the plan's stop and of trail steps from 0. */
+        private long initialLevel(Plan plan, int sign, long price, int quantity, int open, int bar, boolean withR) {
+            Q average = Q.of(price, 1);
+            Q fixed = plan.stop.unit.equals("level") ? null : exact(plan.stop, price, quantity, bar, 0);
+            long level = plannedStop(plan.stop, sign, average, open, bar, fixed, fixedLevel(plan.stop, sign, bar));
+            long r = withR ? sign * (price - initialLevel(plan, sign, price, quantity, open, bar, false)) : 0;
+            for (long[] x : trail(plan, price, quantity, bar, r, withR)) {
+                if (x[0] == 0) {
+                    level = sign > 0 ? Math.max(level, price - x[1]) : Math.min(level, price + x[1]);
+                }
+            }
+            return level;
+        }
+
+        /** Whole ticks of every trail step: activation, distance, step; of equal activations the nearer distance. */
+        private List<long[]> trail(Plan plan, long price, int quantity, int bar, long r, boolean withR) {
+            List<long[]> result = new ArrayList<>();
+            for (Trail x : plan.trail) {
+                if (!withR && List.of(x.activate.unit, x.distance.unit, x.step.unit).contains("R")) {
+                    continue;
+                }
+                long[] figures = {Math.max(0, exact(x.activate, price, quantity, bar, r).ceil()),
+                        Math.max(1, exact(x.distance, price, quantity, bar, r).ceil()),
+                        Math.max(1, exact(x.step, price, quantity, bar, r).ceil())};
+                boolean worse = result.stream().anyMatch(y -> y[0] == figures[0] && y[1] <= figures[1]);
+                if (!worse) {
+                    result.removeIf(y -> y[0] == figures[0]);
+                    result.add(figures);
+                }
+            }
+            return result;
+        }
+
+        private void fix(T t, O o, long price) {
+            Plan plan = plan(t.sign);
+            t.plan = plan;
+            int bar = o.closesBefore - 1;
+            int q = o.quantity;
+            t.initial = t.sign * (price - initialLevel(plan, t.sign, price, q, t.open(), bar, false));
+            if (!plan.stop.unit.equals("level")) {
+                t.stopTicks = exact(plan.stop, price, q, bar, 0);
+            }
+            t.stopLevel = fixedLevel(plan.stop, t.sign, bar);
+            for (Leg leg : plan.legs) {
+                t.targetTicks.add(leg.target == null || leg.target.unit.equals("level")
+                        ? null
+                        : exact(leg.target, price, q, bar, t.initial));
+            }
+            if (plan.breakevenOffset != null) {
+                boolean both = plan.breakevenAfter != null && !plan.breakevenAfter.unit.equals("level");
+                if (both) {
+                    t.beAfter = Math.max(1, exact(plan.breakevenAfter, price, q, bar, t.initial).ceil());
+                }
+                if (!plan.breakevenOffset.unit.equals("level")) {
+                    t.beOffset = exact(plan.breakevenOffset, price, q, bar, t.initial).ceil();
+                    if (both) {
+                        t.beOffset = Math.min(t.beOffset, t.beAfter - 1);
+                    }
+                }
+            }
+            t.trailTicks = trail(plan, price, q, bar, t.initial, true);
+            t.hit = new int[plan.legs.size()];
+            t.allotted = new int[plan.legs.size()];
         }
 
         // ------------------------------------------------------------ windows and flattening
@@ -493,6 +744,13 @@ final class NaiveTrader {
             }
         }
 
+        /** Leaves at a moment of the clock, if the plan of the open trade is such a one. */
+        void leaveNow(Predicate<Plan> which, String reason) {
+            if (trade != null && trade.open() > 0 && which.test(plan(trade.sign)) && !leaving()) {
+                leave(reason);
+            }
+        }
+
         void leave(String reason) {
             O o = send(this, "leave", "market", trade.sign < 0, trade.open(), NONE, reason, market.latency);
             o.all = true;
@@ -531,7 +789,7 @@ final class NaiveTrader {
                 tradesToday++;
                 t.costNumerator = price;
                 t.costDenominator = 1;
-                t.allotted = new int[s.legs.size()];
+                fix(t, o, price);
                 t.barZero = bars.size();
             } else {
                 long n = t.costNumerator * openBefore + price * q * t.costDenominator;
@@ -542,49 +800,94 @@ final class NaiveTrader {
                 t.costDenominator = d / g;
             }
             long was = t.level;
+            tighten(planned(), "stop");
             if (t.stop == null) {
-                setLevel();
-            } else {
-                // a later fill: what the best now reaches is judged in step (4)
-                tighten(stopPrice(-s.stop), "stop");
-                if (t.breakeven) {
-                    tighten(stopPrice(s.breakevenOffset), "breakeven");
+                for (long[] x : t.trailTicks) {
+                    if (x[0] == 0) {
+                        tighten(stopPrice(-x[1]), "trail");
+                    }
                 }
+            } else if (t.breakeven && t.breakevenLevel == NONE) {
+                tighten(stopPrice(t.beOffset), "breakeven");
             }
             if (t.stop == null) {
-                t.stop = send(this, "stop", "stop", t.sign < 0, t.open(), t.level, t.origin, 0);
+                t.stop = send(this, "stop", "stop", t.sign < 0, t.open(), held(), reason(), 0);
             } else {
                 t.stop.quantity = t.stop.filled + t.open();
                 if (t.level != was) {
-                    ask(t.stop, false, t.level, t.origin);
+                    ask(t.stop, false, held(), reason());
                 }
             }
-            long p = tape.get(at).price;
-            boolean beyond = t.sign > 0 ? t.level > p : t.level < p;
-            if (t.level != was && beyond && !leaving()) {
-                leave("stop at market");
+            if (t.level != was) {
+                t.counted = 0;
+                t.reached = false;
+                long p = tape.get(at).price;
+                boolean beyond = t.sign > 0 ? t.level > p : t.level < p;
+                if (beyond) {
+                    already();
+                }
             }
             allot(q, moved);
         }
 
+        private long planned() {
+            return plannedStop(trade.plan.stop, trade.sign,
+                    new Q(BigInteger.valueOf(trade.costNumerator), BigInteger.valueOf(trade.costDenominator)),
+                    trade.open(), 0, trade.stopTicks, trade.stopLevel);
+        }
+
+        /** Where the broker holds a stop: the level itself, or further out for one that is held here. */
+        private long held() {
+            return trade.level - trade.sign * trade.plan.disaster;
+        }
+
+        private String reason() {
+            return trade.plan.disaster > 0 ? "disaster stop" : trade.origin;
+        }
+
+        /** A level that is set where the market is already. */
+        private void already() {
+            if (trade.plan.disaster > 0 && trade.plan.localVolume > 0) {
+                trade.reached = true;
+            } else if (!leaving()) {
+                leave("stop at market");
+            }
+        }
+
         private void allot(int q, boolean moved) {
             int left = q;
-            for (int i = 0; i < s.legs.size(); i++) {
-                Leg leg = s.legs.get(i);
-                int give = Math.max(0, Math.min(left, leg.quantity - trade.allotted[i]));
-                left -= give;
-                int extra = i == s.legs.size() - 1 ? left : 0;
-                if (give + extra > 0) {
-                    trade.allotted[i] += give + extra;
-                    offer(i, give + extra);
+            List<Leg> legs = trade.plan.legs;
+            int[] given = new int[legs.size()];
+            int rest = -1;
+            for (int i = 0; i < legs.size(); i++) {
+                given[i] = Math.max(0, Math.min(left, legs.get(i).quantity - trade.allotted[i]));
+                left -= given[i];
+                if (rest < 0 || legs.get(rest).target != null) {
+                    rest = i;
+                }
+            }
+            if (left > 0 && rest >= 0) {
+                given[rest] += left;
+            }
+            for (int i = 0; i < legs.size(); i++) {
+                trade.allotted[i] += given[i];
+                if (legs.get(i).target == null) {
+                    continue;
+                }
+                if (given[i] > 0) {
+                    offer(i, given[i]);
                 }
                 if (moved) {
-                    for (O o : trade.targets) {
-                        if (o.leg == i && o.alive() && o.wanted != targetPrice(leg.ticks)) {
-                            o.wanted = targetPrice(leg.ticks);
-                            ask(o, false, targetPrice(leg.ticks), "target " + (i + 1));
-                        }
-                    }
+                    moveTarget(i, targetPrice(i));
+                }
+            }
+        }
+
+        private void moveTarget(int leg, long price) {
+            for (O o : trade.targets) {
+                if (o.leg == leg && o.alive() && o.wanted != price) {
+                    o.wanted = price;
+                    ask(o, false, price, "target " + (leg + 1));
                 }
             }
         }
@@ -596,16 +899,20 @@ final class NaiveTrader {
                     return;
                 }
             }
-            O o = send(this, "target", "limit", trade.sign < 0, q, targetPrice(s.legs.get(leg).ticks),
-                    "target " + (leg + 1), 0);
+            O o = send(this, "target", "limit", trade.sign < 0, q, targetPrice(leg), "target " + (leg + 1), 0);
             o.leg = leg;
             trade.targets.add(o);
         }
 
-        private long targetPrice(long ticks) {
-            return trade.sign > 0
-                    ? Math.ceilDiv(trade.costNumerator, trade.costDenominator) + ticks
-                    : Math.floorDiv(trade.costNumerator, trade.costDenominator) - ticks;
+        private long targetPrice(int leg) {
+            D d = trade.plan.legs.get(leg).target;
+            if (d.unit.equals("level")) {
+                double level = level(d, bars.size() - 1);
+                return (long) (trade.sign > 0 ? Math.ceil(level) : Math.floor(level));
+            }
+            Q average = new Q(BigInteger.valueOf(trade.costNumerator), BigInteger.valueOf(trade.costDenominator));
+            Q x = trade.targetTicks.get(leg);
+            return trade.sign > 0 ? average.plus(x).ceil() : average.plus(x.minus()).floor();
         }
 
         void exited(O o, int q, long price, long time) {
@@ -613,6 +920,9 @@ final class NaiveTrader {
             t.left += q;
             t.exitSum += q * price;
             t.excursions.add(new Seen(price, t.costNumerator, t.costDenominator));
+            if (o.role.equals("target")) {
+                t.hit[o.leg] += q;
+            }
             if (t.stop != null && t.stop != o) {
                 t.stop.quantity = t.stop.filled + t.open();
             }
@@ -660,38 +970,166 @@ final class NaiveTrader {
                     : Math.ceilDiv(trade.costNumerator, trade.costDenominator) - distance;
         }
 
-        /** Works out the level from everything seen; returns whether it moved. */
-        boolean setLevel() {
-            T t = trade;
-            long was = t.level;
-            tighten(stopPrice(-s.stop), "stop");
-            // best, times the denominator: 0 or the furthest print in favour
+        /** The furthest in favour of everything seen, times the denominator; at least 0. */
+        private long best() {
             long best = 0;
-            for (long p : t.seen) {
-                best = Math.max(best, t.sign * (p * t.costDenominator - t.costNumerator));
+            for (long p : trade.seen) {
+                best = Math.max(best, trade.sign * (p * trade.costDenominator - trade.costNumerator));
             }
-            long d = t.costDenominator;
-            if (s.breakevenAfter != NONE && (t.breakeven || best >= s.breakevenAfter * d)) {
+            return best;
+        }
+
+        private void breakeven(int bar) {
+            T t = trade;
+            if (!t.breakeven) {
+                if (t.plan.breakevenOffset.unit.equals("level")) {
+                    double level = level(t.plan.breakevenOffset, bar);
+                    t.breakevenLevel = (long) (t.sign > 0 ? Math.floor(level) : Math.ceil(level));
+                }
                 t.breakeven = true;
-                tighten(stopPrice(s.breakevenOffset), "breakeven");
             }
-            Trail active = null;
-            for (Trail x : s.trail) {
-                if (best >= x.activate * d && (active == null || x.activate > active.activate)) {
+            tighten(t.breakevenLevel != NONE ? t.breakevenLevel : stopPrice(t.beOffset), "breakeven");
+        }
+
+        /** What the best so far, and filled legs, do to the stop. */
+        private void judgeStop(int bar) {
+            T t = trade;
+            long best = best();
+            long d = t.costDenominator;
+            if (t.plan.breakevenOffset != null) {
+                D after = t.plan.breakevenAfter;
+                boolean far = false;
+                if (after != null && after.unit.equals("level")) {
+                    double level = level(after, bar);
+                    // the best as a price: the average, or beyond it
+                    far = t.sign * level <= (t.sign * (double) t.costNumerator + best) / d;
+                } else if (after != null) {
+                    far = best >= t.beAfter * d;
+                }
+                int leg = t.plan.breakevenLeg - 1;
+                boolean filled = leg >= 0 && t.allotted[leg] > 0 && t.hit[leg] == t.allotted[leg] && resting() == 0;
+                if (t.breakeven || far || filled) {
+                    breakeven(bar);
+                }
+            }
+            long[] active = null;
+            for (long[] x : t.trailTicks) {
+                if (best >= x[0] * d && (active == null || x[0] > active[0])) {
                     active = x;
                 }
             }
             if (active != null) {
-                long steps = Math.floorDiv(best - active.activate * d, active.step * d);
-                tighten(stopPrice(active.activate - active.distance + active.step * steps), "trail");
+                long steps = Math.floorDiv(best - active[0] * d, active[2] * d);
+                tighten(stopPrice(active[0] - active[1] + active[2] * steps), "trail");
             }
-            return t.level != was;
+        }
+
+        /** Whether a price lies beyond the average in favour. */
+        private boolean inProfit(long price, long offset) {
+            return trade.sign * ((price - trade.sign * offset) * trade.costDenominator - trade.costNumerator) > 0;
+        }
+
+        private void moved(long was, long p) {
+            T t = trade;
+            if (t.level == was) {
+                return;
+            }
+            t.counted = 0;
+            t.reached = false;
+            boolean at = t.sign > 0 ? p <= t.level : p >= t.level;
+            boolean counts = t.plan.disaster > 0 && t.plan.localVolume > 0;
+            if (at) {
+                already();
+            }
+            if ((!at || counts) && t.stop.alive() && !t.stop.triggered) {
+                ask(t.stop, false, held(), reason());
+            }
+        }
+
+        /** (3), or (0) by the clock: a signal bar has closed. */
+        private void barClosed(int b) {
+            T t = trade;
+            if (t == null || t.open() == 0 || b < t.barZero) {
+                return;
+            }
+            Bar bar = bars.get(b);
+            long was = t.level;
+            if (t.firstPrint < at && bar.last == at && working) {
+                t.seen.add(tape.get(at).price);
+            }
+            if (t.plan.follow) {
+                double level = mean(b) - t.sign;
+                if (!Double.isNaN(level)) {
+                    tighten((long) (t.sign > 0 ? Math.floor(level) : Math.ceil(level)), "follow");
+                }
+            }
+            int since = b - t.barZero;
+            if (t.plan.breakevenOffset != null && t.plan.breakevenBars > 0 && since >= t.plan.breakevenBars) {
+                boolean beyond = t.plan.breakevenOffset.unit.equals("level")
+                        ? t.sign * (bar.close - level(t.plan.breakevenOffset, b)) > 0
+                        : inProfit(bar.close, t.beOffset);
+                if (beyond || t.breakeven) {
+                    breakeven(b);
+                }
+            }
+            if (t.plan.atClose) {
+                judgeStop(b);
+            }
+            moved(was, last);
+            for (int i = 0; i < t.plan.legs.size(); i++) {
+                D target = t.plan.legs.get(i).target;
+                if (target != null && target.unit.equals("level")) {
+                    double level = level(target, b);
+                    moveTarget(i, (long) (t.sign > 0 ? Math.ceil(level) : Math.floor(level)));
+                }
+            }
+            if (leaving()) {
+                return;
+            }
+            boolean profit = inProfit(bar.close, 0);
+            if (t.plan.afterBars > 0 && since >= t.plan.afterBars && (profit || !t.plan.onlyInProfit)) {
+                leave("after bars");
+            } else if (t.plan.firstProfit && since >= 1 && profit) {
+                leave("first close in profit");
+            } else {
+                leaveByRule(b < 2 ? NONE : bars.get(b - 2).close, bar.close);
+            }
+        }
+
+        private void leaveByRule(long before, long close) {
+            T t = trade;
+            if (t.plan.rule < 0 || before == NONE || close <= before || leaving() || t.takenByRule) {
+                return;
+            }
+            if (t.plan.rule == 0 || t.plan.rule >= t.open()) {
+                leave("rule");
+            } else {
+                t.takenByRule = true;
+                send(this, "leave", "market", t.sign < 0, t.plan.rule, NONE, "rule", market.latency);
+            }
         }
 
         private void tighten(long price, String origin) {
             if (trade.level == NONE || (trade.sign > 0 ? price > trade.level : price < trade.level)) {
                 trade.level = price;
                 trade.origin = origin;
+            }
+        }
+
+        /** A print meets a stop that is held here. */
+        private void meetsLocal(P p) {
+            T t = trade;
+            boolean beyond = t.sign > 0 ? p.price <= t.level : p.price >= t.level;
+            t.reached |= beyond;
+            if (!t.reached || leaving()) {
+                return;
+            }
+            int buyer = aggressor(at);
+            if (beyond && buyer != t.sign) {
+                t.counted += p.size;
+            }
+            if (t.plan.localVolume == 0 ? beyond : t.counted >= t.plan.localVolume) {
+                leave("local stop");
             }
         }
 
@@ -703,14 +1141,14 @@ final class NaiveTrader {
             if (trade.firstPrint < at) {
                 trade.seen.add(p.price);
                 trade.excursions.add(new Seen(p.price, trade.costNumerator, trade.costDenominator));
-                if (setLevel()) {
-                    if (trade.sign > 0 ? p.price <= trade.level : p.price >= trade.level) {
-                        if (!leaving()) {
-                            leave("stop at market");
-                        }
-                    } else if (trade.stop.alive()) {
-                        ask(trade.stop, false, trade.level, trade.origin);
-                    }
+                long was = trade.level;
+                if (!trade.plan.atClose) {
+                    judgeStop(bars.size() - 1);
+                }
+                if (trade.level != was) {
+                    moved(was, p.price);
+                } else if (trade.plan.disaster > 0) {
+                    meetsLocal(p);
                 }
             }
             String why = mustBeFlat().isEmpty() ? trade.flattened : mustBeFlat();
@@ -815,6 +1253,24 @@ final class NaiveTrader {
         }
     }
 
+    /** 1 for a buyer, −1 for a seller, 0 if nobody knows. */
+    private int aggressor(int i) {
+        P p = tape.get(i);
+        boolean normal = p.bid == NONE != (p.ask == NONE) || p.bid != NONE && p.ask != NONE && p.bid < p.ask;
+        if (normal && p.ask != NONE && p.price >= p.ask) {
+            return 1;
+        }
+        if (normal && p.bid != NONE && p.price <= p.bid) {
+            return -1;
+        }
+        for (int j = i - 1; j >= 0; j--) {
+            if (tape.get(j).price != p.price) {
+                return p.price > tape.get(j).price ? 1 : -1;
+            }
+        }
+        return 0;
+    }
+
     private boolean inRange(long time) {
         return market.endsBefore == NONE || time < market.endsBefore;
     }
@@ -849,6 +1305,8 @@ final class NaiveTrader {
     }
 
     private long lastAtPeak;
+    /** Bars take the print that has come, not the clock. */
+    private boolean working;
 
     // ---------------------------------------------------------------- (0)
 
@@ -866,7 +1324,7 @@ final class NaiveTrader {
                 if (firstOf(x.day) == x) {
                     due.add(new Due(x.open, 1, this::beginDay));
                 }
-                due.add(new Due(x.open, 4, () -> session = x));
+                due.add(new Due(x.open, 6, () -> session = x));
             }
         }
         if (!begun) {
@@ -892,6 +1350,9 @@ final class NaiveTrader {
                 }));
             }
             for (W w : t.merged()) {
+                if (w.to > reached && w.to <= until && begun) {
+                    due.add(new Due(w.to, 3, () -> t.leaveNow(plan -> plan.windowEnd, "window end")));
+                }
                 long acts = w.flatten ? Math.max(w.from, w.to - w.lead) : w.to;
                 if (w.from > reached && w.from <= until && begun) {
                     due.add(new Due(w.from, 3, () -> t.windowFlat = false));
@@ -905,6 +1366,16 @@ final class NaiveTrader {
                             t.cancelEntries();
                         }
                     }));
+                }
+            }
+        }
+        for (Trader t : traders) {
+            for (Plan plan : List.of(t.s.longPlan, t.s.shortPlan)) {
+                for (long day = 0; plan.clock != NONE && begun && day < 40; day++) {
+                    long time = Math.floorDiv(sessions.getFirst().open, DAY) * DAY + day * DAY + plan.clock;
+                    if (time > reached && time <= until) {
+                        due.add(new Due(time, 4, () -> t.leaveNow(x -> x == plan, "clock time")));
+                    }
                 }
             }
         }
@@ -1008,6 +1479,7 @@ final class NaiveTrader {
         }
         last = p.price;
         // (3)
+        working = true;
         List<Integer> from = new ArrayList<>();
         for (Trader t : traders) {
             from.add(t.bars.size());
@@ -1025,6 +1497,7 @@ final class NaiveTrader {
                 t.look();
             }
         }
+        working = false;
         // (4)
         traders.forEach(t -> t.manage(p));
         // (5)

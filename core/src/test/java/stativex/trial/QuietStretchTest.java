@@ -12,7 +12,9 @@ import stativex.account.Account;
 import stativex.account.Rulebook;
 import stativex.engine.SignalPlan;
 import stativex.engine.Strategy;
+import stativex.exit.Distance;
 import stativex.exit.ExitPlan;
+import stativex.exit.ExitTerms;
 import stativex.interlock.SessionWindow;
 import stativex.interlock.SignalPeriod;
 import stativex.market.BarType;
@@ -114,23 +116,23 @@ public class QuietStretchTest {
     }
 
     private static ExitPlan plan(SplittableRandom dice) {
-        List<ExitPlan.Target> targets = new ArrayList<>();
+        List<ExitTerms.Target> targets = new ArrayList<>();
         for (int i = dice.nextInt(3); i > 0; i--) {
             targets.add(Given.target(dice.nextInt(1, 3), dice.nextInt(1, 30)));
         }
         int after = dice.nextInt(1, 14);
-        List<ExitPlan.TrailStep> trail = new ArrayList<>();
+        List<ExitTerms.TrailStep> trail = new ArrayList<>();
         int activate = dice.nextInt(5);
         for (int i = dice.nextInt(3); i > 0; i--) {
-            trail.add(new ExitPlan.TrailStep(activate, dice.nextInt(1, 25), dice.nextInt(1, 5)));
+            trail.add(new ExitTerms.TrailStep(activate, dice.nextInt(1, 25), dice.nextInt(1, 5)));
             activate += dice.nextInt(1, 9);
         }
         return new ExitPlan("plan", "1",
                 Optional.of(dice.nextBoolean()
-                        ? new ExitPlan.Stop.Ticks(dice.nextInt(2, 30))
-                        : new ExitPlan.Stop.PerContract(dice.nextInt(13, 400) * Money.UNIT)),
+                        ? new Distance.Ticks(dice.nextInt(2, 30))
+                        : new Distance.PerContract(dice.nextInt(13, 400) * Money.UNIT)),
                 targets, dice.nextBoolean()
-                        ? Optional.of(new ExitPlan.Breakeven(after, after - dice.nextInt(1, 6)))
+                        ? Optional.of(new ExitTerms.Breakeven(after, after - dice.nextInt(1, 6)))
                         : Optional.empty(),
                 trail);
     }

@@ -17,7 +17,7 @@ public final class Said {
     public static String reason(FillReason reason) {
         return switch (reason) {
             case FillReason.Entry ignored -> "entry";
-            case FillReason.AtStop stop -> word(stop.by());
+            case FillReason.AtStop stop -> word(stop.by()).replace("disaster", "disaster stop");
             case FillReason.Target target -> "target " + target.leg();
             case FillReason.Left left -> word(left.why());
         };

@@ -3,12 +3,16 @@ package stativex.trial;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
 
+import java.math.BigDecimal;
 import java.time.LocalDate;
+import java.time.LocalTime;
+import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.SplittableRandom;
 import org.testng.annotations.Test;
 import stativex.account.Account;
@@ -19,7 +23,10 @@ import stativex.engine.Decision;
 import stativex.engine.SignalPlan;
 import stativex.engine.Strategy;
 import stativex.engine.Trade;
+import stativex.exit.Distance;
 import stativex.exit.ExitPlan;
+import stativex.exit.ExitTerms;
+import stativex.exit.Leave;
 import stativex.interlock.SessionWindow;
 import stativex.market.BarType;
 import stativex.market.Contract;
@@ -195,28 +202,172 @@ public class TwinTest {
         }
 
         private ExitPlan plan(NaiveTrader.Rules r) {
-            r.stop = dice.nextInt(2, 25);
-            List<ExitPlan.Target> targets = new ArrayList<>();
-            for (int i = dice.nextInt(4); i > 0; i--) {
-                NaiveTrader.Leg leg = new NaiveTrader.Leg(dice.nextInt(1, 3), dice.nextInt(1, 30));
-                r.legs.add(leg);
-                targets.add(Given.target(leg.quantity(), leg.ticks()));
+            r.longPlan = new NaiveTrader.Plan();
+            boolean simple = chance(40);
+            ExitTerms longTerms = terms(r, r.longPlan, 1, simple);
+            if (simple) {
+                r.shortPlan = r.longPlan;
+                return new ExitPlan("plan", "1", longTerms);
             }
-            Optional<ExitPlan.Breakeven> breakeven = Optional.empty();
-            if (chance(60)) {
-                r.breakevenAfter = dice.nextInt(1, 15);
-                r.breakevenOffset = r.breakevenAfter - dice.nextInt(1, 6);
-                breakeven = Optional.of(new ExitPlan.Breakeven(r.breakevenAfter, r.breakevenOffset));
+            r.shortPlan = new NaiveTrader.Plan();
+            return new ExitPlan("plan", "1", longTerms, terms(r, r.shortPlan, -1, false));
+        }
+
+        /** The distance in the twin's words and in the product's. */
+        private record Pair(NaiveTrader.D twin, Distance product) {}
+
+        private Pair ticks(long ticks) {
+            return new Pair(NaiveTrader.D.ticks(ticks), new Distance.Ticks(ticks));
+        }
+
+        /** A distance of about so many ticks, in any unit but a study's level. */
+        private Pair distance(long ticks, boolean simple, boolean risks) {
+            switch (simple ? 0 : dice.nextInt(9)) {
+                case 1 : {
+                    BigDecimal price = BigDecimal.valueOf(ticks * 25 + dice.nextInt(-9, 10), 2);
+                    return new Pair(new NaiveTrader.D("price", price.toPlainString()), new Distance.Price(price));
+                }
+                case 2 : {
+                    long money = Math.max(13, ticks * 12 + dice.nextInt(12));
+                    return new Pair(new NaiveTrader.D("money", Long.toString(money)),
+                            new Distance.PerContract(money * Money.UNIT));
+                }
+                case 3 : {
+                    long money = Math.max(13, ticks * 25 + dice.nextInt(12));
+                    return new Pair(new NaiveTrader.D("whole", Long.toString(money)),
+                            new Distance.WholePosition(money * Money.UNIT));
+                }
+                case 4 : {
+                    BigDecimal percent = BigDecimal.valueOf(Math.max(1, ticks * 10 + dice.nextInt(-5, 6)), 2);
+                    return new Pair(new NaiveTrader.D("percent", percent.toPlainString()),
+                            new Distance.Percent(percent));
+                }
+                case 5 : {
+                    BigDecimal times = BigDecimal.valueOf(dice.nextInt(5, 40), 1);
+                    return new Pair(new NaiveTrader.D("times", times.toPlainString()),
+                            new Distance.Times(times, "highest 3 of close - lowest 3 of close"));
+                }
+                case 6 : {
+                    if (risks) {
+                        BigDecimal times = BigDecimal.valueOf(dice.nextInt(2, 30), 1);
+                        return new Pair(new NaiveTrader.D("R", times.toPlainString()), new Distance.Risks(times));
+                    }
+                    return ticks(ticks);
+                }
+                default :
+                    return ticks(ticks);
             }
-            Map<Long, ExitPlan.TrailStep> trail = new HashMap<>();
+        }
+
+        /** The mean of three closes, so many ticks further. */
+        private Pair level(int ticks) {
+            return new Pair(new NaiveTrader.D("level", Integer.toString(ticks)),
+                    new Distance.Level("average 3 of close " + (ticks < 0 ? "- " : "+ ") + Math.abs(ticks) + " ticks"));
+        }
+
+        private ExitTerms terms(NaiveTrader.Rules r, NaiveTrader.Plan p, int sign, boolean simple) {
+            Pair stop = !simple && chance(12)
+                    ? level(-sign * dice.nextInt(1, 12))
+                    : distance(dice.nextInt(2, 25), simple, false);
+            p.stop = stop.twin();
+            p.follow = !simple && chance(15);
+            Optional<ExitTerms.Local> local = Optional.empty();
+            if (!simple && chance(20)) {
+                p.disaster = dice.nextInt(1, 15);
+                p.localVolume = chance(50) ? 0 : dice.nextInt(1, 12);
+                local = Optional.of(new ExitTerms.Local(p.disaster, p.localVolume));
+            }
+            p.atClose = !simple && chance(25);
+            List<ExitTerms.Target> targets = new ArrayList<>();
+            int runner = simple ? -1 : dice.nextInt(-2, 3);
+            for (int i = 0, legs = dice.nextInt(4); i < legs; i++) {
+                int quantity = dice.nextInt(1, 3);
+                Pair target = i == runner
+                        ? null
+                        : !simple && chance(12)
+                                ? level(sign * dice.nextInt(1, 20))
+                                : distance(dice.nextInt(1, 30), simple, true);
+                p.legs.add(new NaiveTrader.Leg(quantity, target == null ? null : target.twin()));
+                targets.add(new ExitTerms.Target(quantity, Optional.ofNullable(target).map(Pair::product)));
+            }
+            Optional<ExitTerms.Breakeven> breakeven = chance(60) ? breakeven(p, sign, simple) : Optional.empty();
+            Map<Long, ExitTerms.TrailStep> trail = new HashMap<>();
             for (int i = dice.nextInt(4); i > 0; i--) {
                 long activate = dice.nextInt(0, 20);
-                trail.put(activate,
-                        new ExitPlan.TrailStep(activate, dice.nextInt(1, 25), dice.nextInt(1, 6)));
+                if (!trail.containsKey(activate)) {
+                    Pair a = chance(70) ? ticks(activate) : distance(activate, simple || activate == 0, true);
+                    Pair d = distance(dice.nextInt(1, 25), simple, activate > 0);
+                    Pair every = chance(80) ? ticks(dice.nextInt(1, 6)) : distance(dice.nextInt(1, 6), simple, true);
+                    trail.put(activate, new ExitTerms.TrailStep(a.product(), d.product(), every.product()));
+                    p.trail.add(new NaiveTrader.Trail(a.twin(), d.twin(), every.twin()));
+                }
             }
-            trail.values().forEach(t -> r.trail.add(new NaiveTrader.Trail(t.activate(), t.distance(), t.step())));
-            return new ExitPlan("plan", "1", Optional.of(new ExitPlan.Stop.Ticks(r.stop)), targets, breakeven,
-                    List.copyOf(trail.values()));
+            return new ExitTerms(Optional.of(new ExitTerms.Stop(stop.product(), p.follow
+                    ? Optional.of("average 3 of close " + (sign > 0 ? "- " : "+ ") + "1 tick")
+                    : Optional.empty(), local)), targets, breakeven, List.copyOf(trail.values()), p.atClose
+                            ? ExitTerms.Judged.BAR_CLOSE
+                            : ExitTerms.Judged.EVERY_PRINT,
+                    simple ? List.of() : leaves(p));
+        }
+
+        private Optional<ExitTerms.Breakeven> breakeven(NaiveTrader.Plan p, int sign, boolean simple) {
+            long trigger = dice.nextInt(1, 15);
+            long to = trigger - dice.nextInt(1, 6);
+            Optional<Distance> after = Optional.empty();
+            if (simple || chance(70)) {
+                Pair pair = !simple && chance(10) ? level(sign * dice.nextInt(1, 9)) : distance(trigger, simple, true);
+                p.breakevenAfter = pair.twin();
+                after = Optional.of(pair.product());
+            }
+            if (!simple && (after.isEmpty() || chance(20))) {
+                p.breakevenBars = dice.nextInt(1, 6);
+            }
+            if (!simple && !p.legs.isEmpty() && chance(30)) {
+                p.breakevenLeg = dice.nextInt(1, p.legs.size() + 1);
+            }
+            Pair offset = !simple && chance(10)
+                    ? level(-sign * dice.nextInt(1, 5))
+                    : simple || to < 1 ? ticks(to) : distance(to, false, true);
+            if (offset.product() instanceof Distance.Ticks && after.orElse(null) instanceof Distance.Ticks(long t)
+                    && to >= t) {
+                offset = ticks(t - 1);
+            }
+            p.breakevenOffset = offset.twin();
+            return Optional.of(new ExitTerms.Breakeven(after,
+                    p.breakevenBars > 0 ? OptionalInt.of(p.breakevenBars) : OptionalInt.empty(),
+                    p.breakevenLeg > 0 ? OptionalInt.of(p.breakevenLeg) : OptionalInt.empty(), offset.product()));
+        }
+
+        private List<Leave> leaves(NaiveTrader.Plan p) {
+            List<Leave> leaves = new ArrayList<>();
+            if (chance(20)) {
+                p.afterBars = dice.nextInt(1, 12);
+                p.onlyInProfit = chance(50);
+                leaves.add(new Leave.AfterBars(p.afterBars, p.onlyInProfit));
+            }
+            if (chance(12)) {
+                p.firstProfit = true;
+                leaves.add(new Leave.FirstCloseInProfit());
+            }
+            if (chance(25)) {
+                p.opposite = true;
+                leaves.add(new Leave.OppositeSignal());
+            }
+            if (chance(15)) {
+                p.rule = dice.nextInt(0, 4);
+                leaves.add(new Leave.Rule("close > close 2 bars before",
+                        p.rule == 0 ? OptionalInt.empty() : OptionalInt.of(p.rule)));
+            }
+            if (chance(25)) {
+                p.windowEnd = true;
+                leaves.add(new Leave.WindowEnd());
+            }
+            if (chance(20)) {
+                LocalTime clock = LocalTime.of(List.of(1, 3, 2).get(dice.nextInt(3)), dice.nextInt(60));
+                p.clock = clock.toNanoOfDay();
+                leaves.add(new Leave.ClockTime(clock, ZoneOffset.UTC));
+            }
+            return leaves;
         }
 
         private Account account() {
@@ -304,7 +455,10 @@ public class TwinTest {
         assertTrue(seen.getOrDefault("drawdown floor", 0) >= 1, "drawdown floor never happened");
         for (String word : List.of("entry", "stop", "breakeven", "trail", "target 1", "target 2", "target 3",
                 "stop at market", "window end", "day profit", "assumed at session end",
-                "open at end", "range end", "declined outside window", "declined trades a day",
+                "open at end", "range end", "local stop", "disaster stop", "follow", "after bars",
+                "first close in profit",
+                "opposite signal", "rule", "clock time", "declined warming up", "declined outside window",
+                "declined trades a day",
                 "declined opposite position",
                 "declined leaving", "declined adds not allowed", "declined position limit", "declined line check",
                 "declined locked", "declined broken", "declined side off", "declined session incomplete",
@@ -348,7 +502,34 @@ public class TwinTest {
         Strategy.SideRule down = s.shortSide().orElseThrow();
         return new Strategy(s.name(), s.version(), s.contract(), s.signals(),
                 new Strategy.Sides(Optional.of(turned(down)), Optional.of(turned(up))), s.entry(), s.limits(),
-                s.plan(), s.historyDays());
+                new ExitPlan(s.plan().name(), s.plan().version(), turned(s.plan().shortTerms()),
+                        turned(s.plan().longTerms())),
+                s.historyDays());
+    }
+
+    private static ExitTerms turned(ExitTerms terms) {
+        return new ExitTerms(
+                terms.stop().map(
+                        stop -> new ExitTerms.Stop(turned(stop.distance()), stop.follow().map(TwinTest::turned),
+                                stop.local())),
+                terms.targets().stream()
+                        .map(t -> new ExitTerms.Target(t.quantity(), t.distance().map(TwinTest::turned))).toList(),
+                terms.breakeven().map(b -> new ExitTerms.Breakeven(b.after().map(TwinTest::turned), b.bars(), b.leg(),
+                        turned(b.offset()))),
+                terms.trail(), terms.judged(),
+                terms.leaves().stream().map(leave -> leave instanceof Leave.Rule rule
+                        ? new Leave.Rule(rule.rule().contains(">")
+                                ? rule.rule().replace('>', '<')
+                                : rule.rule().replace('<', '>'), rule.quantity())
+                        : leave).toList());
+    }
+
+    private static Distance turned(Distance distance) {
+        return distance instanceof Distance.Level(String study) ? new Distance.Level(turned(study)) : distance;
+    }
+
+    private static String turned(String level) {
+        return level.contains(" + ") ? level.replace(" + ", " - ") : level.replace(" - ", " + ");
     }
 
     private static Strategy.SideRule turned(Strategy.SideRule side) {

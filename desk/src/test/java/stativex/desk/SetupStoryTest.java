@@ -15,7 +15,9 @@ import org.testfx.util.WaitForAsyncUtils;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
 import stativex.engine.Strategy;
+import stativex.exit.Distance;
 import stativex.exit.ExitPlan;
+import stativex.exit.ExitTerms;
 import stativex.files.StrategyDraft;
 import stativex.interlock.SessionWindow;
 import stativex.market.BarSettings;
@@ -100,16 +102,17 @@ public class SetupStoryTest extends DeskTest {
         type("#plan-name", "Steps of mine");
         ExitPlan plan = strategy(draft()).plan();
         assertEquals(plan.name(), "Steps of mine");
-        assertEquals(plan.stop(), Optional.of(new ExitPlan.Stop.Ticks(16)));
-        assertEquals(plan.targets(),
-                List.of(new ExitPlan.Target(1, Optional.of(14L)), new ExitPlan.Target(1, Optional.empty())));
-        assertEquals(plan.trail(), List.of(new ExitPlan.TrailStep(16, 12, 1)));
-        assertEquals(plan.breakeven(), Optional.of(new ExitPlan.Breakeven(12, 1)));
+        assertEquals(plan.longTerms().stop().orElseThrow().distance(), new Distance.Ticks(16));
+        assertEquals(plan.longTerms().targets(),
+                List.of(new ExitTerms.Target(1, Optional.of(new Distance.Ticks(14))),
+                        new ExitTerms.Target(1, Optional.empty())));
+        assertEquals(plan.longTerms().trail(), List.of(new ExitTerms.TrailStep(16, 12, 1)));
+        assertEquals(plan.longTerms().breakeven(), Optional.of(new ExitTerms.Breakeven(12, 1)));
         assertTrue(text("#rules-state").contains("the targets sum to 2"), text("#rules-state"));
         // what contradicts itself is said beside the fields, and nothing is changed
         type("#plan-offset", "12");
         assertTrue(text("#plan-said").contains("below its trigger"), text("#plan-said"));
-        assertEquals(strategy(draft()).plan().breakeven(), Optional.of(new ExitPlan.Breakeven(12, 1)));
+        assertEquals(strategy(draft()).plan().longTerms().breakeven(), Optional.of(new ExitTerms.Breakeven(12, 1)));
         type("#plan-offset", "2");
         type("#entry-quantity", "2");
         assertEquals(text("#rules-state"), "complete");

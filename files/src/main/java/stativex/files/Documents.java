@@ -189,22 +189,7 @@ public final class Documents {
 
     static ExitPlan exitPlan(Field field) {
         Schemas.check(Schemas.Kind.EXIT_PLAN, field.node(), field.file() + " (its exit plan)");
-        Optional<ExitPlan.Stop> stop = field.maybe("stop")
-                .map(s -> s.has("ticks")
-                        ? new ExitPlan.Stop.Ticks(s.at("ticks").integer())
-                        : new ExitPlan.Stop.PerContract(s.at("perContract").money()));
-        List<ExitPlan.Target> targets = field.items("targets").stream()
-                .map(t -> new ExitPlan.Target(t.at("quantity").integer(),
-                        t.maybe("ticks").map(f -> (long) f.integer())))
-                .toList();
-        Optional<ExitPlan.Breakeven> breakeven = field.maybe("breakeven").map(b -> b.checked(
-                () -> new ExitPlan.Breakeven(b.at("afterTicks").integer(), b.at("offsetTicks").integer())));
-        List<ExitPlan.TrailStep> trail = field.items("trail").stream()
-                .map(t -> new ExitPlan.TrailStep(t.at("activateTicks").integer(), t.at("distanceTicks").integer(),
-                        t.maybe("stepTicks").map(Field::integer).orElse(1)))
-                .toList();
-        return field.checked(() -> new ExitPlan(field.at("name").text(), fingerprint(field.node()), stop, targets,
-                breakeven, trail));
+        return ExitPlanDocument.read(field, fingerprint(field.node()));
     }
 
     /** CRC-32C of a document's text without its layout: tells versions of a document apart. */

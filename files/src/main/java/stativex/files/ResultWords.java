@@ -28,12 +28,20 @@ public final class ResultWords {
             case STOP -> "stop";
             case BREAKEVEN -> "breakeven";
             case TRAIL -> "trail";
+            case FOLLOW -> "follow";
+            case DISASTER -> "disaster stop";
         };
     }
 
     public static String of(LeaveReason reason) {
         return switch (reason) {
             case STOP_AT_MARKET -> "stop at market";
+            case LOCAL_STOP -> "local stop";
+            case AFTER_BARS -> "after bars";
+            case FIRST_CLOSE_IN_PROFIT -> "first close in profit";
+            case RULE -> "rule";
+            case OPPOSITE_SIGNAL -> "opposite signal";
+            case CLOCK_TIME -> "clock time";
             case WINDOW_END -> "window end";
             case DAY_LOSS -> "day loss";
             case DAY_PROFIT -> "day profit";

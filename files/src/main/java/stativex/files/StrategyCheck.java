@@ -60,9 +60,9 @@ public final class StrategyCheck {
             // what only the whole can be wrong about
             read(problems, () -> {
                 Strategy strategy = Documents.strategy(document, file, named).value();
-                strategy.plan().stop().ifPresent(stop -> stop.distance(contract));
+                strategy.plan().check(contract);
                 return strategy;
-            });
+            }).ifPresent(strategy -> problems.addAll(StrategyProblems.ofPlan(strategy, contract, others)));
         }
         return problems;
     }

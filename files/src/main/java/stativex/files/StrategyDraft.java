@@ -40,6 +40,8 @@ import tools.jackson.databind.node.ObjectNode;
 public final class StrategyDraft {
     private static final Pattern DRAWN = Pattern.compile("\\bdrawn\\s+\"([^\"\n]*)\"");
 
+    private static final List<String> PLAN_TEXTS = List.of("at", "of", "follow", "rule");
+
     private final ObjectNode document;
 
     private StrategyDraft(ObjectNode document) {
@@ -369,6 +371,7 @@ public final class StrategyDraft {
                 d.path(side.word()).path("grades").forEach(grade -> rename(grade, "rule", rename));
                 d.path("filters").forEach(filter -> rename(filter, side.word(), rename));
             }
+            planTexts(d.path("exit"), (of, field) -> rename(of, field, rename));
         });
     }
 
@@ -382,6 +385,14 @@ public final class StrategyDraft {
         return names;
     }
 
+    /** Tells of every field of an exit plan that holds words of the rule language. */
+    private static void planTexts(JsonNode plan, BiConsumer<ObjectNode, String> told) {
+        if (plan instanceof ObjectNode of) {
+            PLAN_TEXTS.stream().filter(of::has).forEach(field -> told.accept(of, field));
+        }
+        plan.forEach(inside -> planTexts(inside, told));
+    }
+
     /** Everything that is written in the rule language. */
     private List<String> texts() {
         List<String> texts = new ArrayList<>();
@@ -392,6 +403,7 @@ public final class StrategyDraft {
             document.path(side.word()).path("grades").forEach(grade -> texts.add(grade.path("rule").asString("")));
             document.path("filters").forEach(filter -> texts.add(filter.path(side.word()).asString("")));
         }
+        planTexts(document.path("exit"), (of, field) -> texts.add(of.path(field).asString("")));
         return texts;
     }
 

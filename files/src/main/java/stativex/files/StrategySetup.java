@@ -8,7 +8,6 @@ import java.util.Optional;
 import stativex.exit.ExitPlan;
 import stativex.interlock.SessionWindow;
 import stativex.market.BarSettings;
-import stativex.market.Money;
 import stativex.market.TapeTime;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
@@ -31,37 +30,8 @@ public final class StrategySetup {
     public static StrategyDraft withPlan(StrategyDraft draft, ExitPlan plan) {
         return draft.change(d -> {
             d.remove("exitFile");
-            put(d.putObject("exit"), plan);
+            ExitPlanDocument.write(d.putObject("exit"), plan);
         });
-    }
-
-    private static void put(ObjectNode exit, ExitPlan plan) {
-        exit.put("document", "exit plan").put("version", 1).put("name", plan.name());
-        plan.stop().ifPresent(stop -> {
-            switch (stop) {
-                case ExitPlan.Stop.Ticks t -> exit.putObject("stop").put("ticks", t.ticks());
-                case ExitPlan.Stop.PerContract m -> exit.putObject("stop").put("perContract", Money.text(m.money()));
-            }
-        });
-        if (!plan.targets().isEmpty()) {
-            ArrayNode targets = exit.putArray("targets");
-            for (ExitPlan.Target target : plan.targets()) {
-                ObjectNode leg = targets.addObject().put("quantity", target.quantity());
-                target.ticks().ifPresent(ticks -> leg.put("ticks", ticks));
-            }
-        }
-        plan.breakeven().ifPresent(b -> exit.putObject("breakeven").put("afterTicks", b.after())
-                .put("offsetTicks", b.offset()));
-        if (!plan.trail().isEmpty()) {
-            ArrayNode trail = exit.putArray("trail");
-            for (ExitPlan.TrailStep step : plan.trail()) {
-                ObjectNode one = trail.addObject().put("activateTicks", step.activate()).put("distanceTicks",
-                        step.distance());
-                if (step.step() > 1) {
-                    one.put("stepTicks", step.step());
-                }
-            }
-        }
     }
 
     /** Its session windows that read; none: every hour. */

@@ -25,8 +25,8 @@ public class DocumentsTest {
     @Test
     public void documentsAreRead() {
         Strategy strategy = strategy(Texts.STRATEGY);
-        assertEquals(strategy.plan().words(), "stop 16 t · 1 at 14 t, 1 running · breakeven after 12 t, +1"
-                + " · trail from 16 t, 12 behind, every 4");
+        assertEquals(strategy.plan().words(), "stop 16 t · 1 at 14 t, 1 running · breakeven after 12 t, +1 t"
+                + " · trail from 16 t, 12 t behind, every 4 t");
         assertEquals(strategy.windows().getFirst().lead(), 30_000_000_000L, "the default lead");
         Account account = account(Texts.ACCOUNT);
         assertEquals(account.dayLoss(), Optional.of(new Account.DayLoss(Money.parse("520"), true)), "guard is on");

@@ -16,7 +16,9 @@ final class TradeArt {
     static void draw(Pen pen, ChartSpace s) {
         s.model().positions().stream().map(view -> view.position().orElseThrow()).forEach(p -> {
             line(pen, s, (double) p.averageSum() / p.averageQuantity(), side(p.side() == Side.LONG), true);
-            p.stop().ifPresent(stop -> line(pen, s, stop, Palette.TRIP, false));
+            // what the broker holds is a whole line, what is held here a dashed one
+            p.stop().ifPresent(stop -> line(pen, s, stop, Palette.TRIP, p.disaster().isPresent()));
+            p.disaster().ifPresent(stop -> line(pen, s, stop, Palette.TRIP, false));
             p.targets().forEach(target -> line(pen, s, target.price().orElseThrow(), Palette.INK, true));
         });
         s.model().entries()
@@ -49,8 +51,12 @@ final class TradeArt {
                 long now = distance(p, stop);
                 long initial = view.trade().flatMap(t -> t.initialStop()).orElse(0L);
                 String from = -initial == now ? "" : Format.signed(-initial) + " → ";
-                gutter.framed("STOP", from + Format.ticks(now), height(s, stop), Palette.TRIP, Palette.TRIP);
+                gutter.framed(p.disaster().isPresent() ? "STOP here" : "STOP", from + Format.ticks(now),
+                        height(s, stop),
+                        Palette.TRIP, Palette.TRIP);
             });
+            p.disaster().ifPresent(price -> gutter.framed("DISASTER", Format.ticks(distance(p, price)),
+                    height(s, price), Palette.TRIP, Palette.TRIP));
             for (Snapshot.OrderView target : p.targets()) {
                 long price = target.price().orElseThrow();
                 gutter.framed("TARGET " + target.rest(), Format.ticks(distance(p, price)), height(s, price),

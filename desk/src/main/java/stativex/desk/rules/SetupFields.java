@@ -26,7 +26,10 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import stativex.desk.look.NumberField;
+import stativex.desk.exits.PlanFields;
+import stativex.exit.Distance;
 import stativex.exit.ExitPlan;
+import stativex.exit.ExitTerms;
 import stativex.files.StrategyDraft;
 import stativex.files.StrategySetup;
 import stativex.market.BarSettings;
@@ -38,7 +41,7 @@ final class SetupFields extends VBox {
     private final Consumer<UnaryOperator<StrategyDraft>> change;
     private final Button makePlan = button("plan-make", "Make an exit plan", this::makePlan);
     private final MenuButton choosePlan = new MenuButton("Choose…");
-    private final PlanFields plan = new PlanFields(made -> edit(d -> StrategySetup.withPlan(d, made)));
+    private final PlanFields plan;
     private final WindowFields windows;
     private final CheckBox limited = new CheckBox("at most");
     private final NumberField trades = new NumberField("3", 3, "Most trades a day", BigDecimal.ONE);
@@ -57,6 +60,7 @@ final class SetupFields extends VBox {
     SetupFields(Contract contract, Consumer<UnaryOperator<StrategyDraft>> change) {
         super(5);
         this.change = change;
+        plan = new PlanFields(contract.calendar().zone(), made -> edit(d -> StrategySetup.withPlan(d, made)));
         windows = new WindowFields(contract.calendar().zone(), made -> edit(d -> StrategySetup.withWindows(d, made)));
         choosePlan.setId("plan-choose");
         choosePlan.setTooltip(new Tooltip("The exit plan of another strategy, by its name"));
@@ -162,8 +166,9 @@ final class SetupFields extends VBox {
 
     private void makePlan() {
         edit(d -> StrategySetup.withPlan(d,
-                new ExitPlan("Plan of " + d.name(), "", Optional.of(new ExitPlan.Stop.Ticks(20)),
-                        List.of(new ExitPlan.Target(d.quantity(), Optional.of(30L))), Optional.empty(), List.of())));
+                new ExitPlan("Plan of " + d.name(), "", Optional.of(new Distance.Ticks(20)),
+                        List.of(new ExitTerms.Target(d.quantity(), Optional.of(new Distance.Ticks(30)))),
+                        Optional.empty(), List.of())));
     }
 
     private void keepTrades() {
