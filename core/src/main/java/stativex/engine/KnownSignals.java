@@ -141,7 +141,9 @@ final class KnownSignals extends Signals {
 
     @Override
     int barHolding(int print) {
-        boolean inNext = closed < series.count() && series.first(closed) <= print;
+        boolean inNext = closed < series.count()
+                ? series.first(closed) <= print
+                : series.forming().filter(bar -> bar.first() <= print).isPresent();
         boolean inClosed = closed > 0 && series.last(closed - 1) == print;
         return inClosed && (series.isRenko() || !inNext) ? closed - 1 : closed;
     }

@@ -34,7 +34,7 @@ public final class Histories {
         builder.prints(0, tape.count());
         builder.heartbeat(until);
         synchronized (made) {
-            return made.computeIfAbsent(key, k -> builder.series());
+            return made.computeIfAbsent(key, k -> builder.ended());
         }
     }
 }

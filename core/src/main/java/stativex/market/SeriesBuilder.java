@@ -69,8 +69,13 @@ public final class SeriesBuilder {
             print = builder.run(print, until);
             progress.accept(print);
         }
-        builder.former.forming().ifPresent(builder.former.series::forming);
-        return builder.series();
+        return builder.ended();
+    }
+
+    /** The tape has ended: the closed bars, which know of the one that was forming. */
+    BarSeries ended() {
+        former.forming().ifPresent(former.series::forming);
+        return former.series;
     }
 
     /** Takes the prints {@code from} to {@code to}, the last one not included, by stretches. */
