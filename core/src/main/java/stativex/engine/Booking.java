@@ -4,12 +4,17 @@ import java.util.Optional;
 import stativex.market.Tape;
 import stativex.order.Bracket;
 import stativex.order.Fill;
+import stativex.order.FillReason;
+import stativex.order.LeaveReason;
 import stativex.order.Order;
 import stativex.order.Owner;
 import stativex.order.Report;
 
 /** Takes what an exchange reports: orders change, fills are booked, trades open and end, their plans are asked. */
 final class Booking {
+    private static final FillReason ASSUMED = new FillReason.Left(LeaveReason.ASSUMED_AT_SESSION_END);
+    private static final FillReason OPEN_AT_END = new FillReason.Left(LeaveReason.OPEN_AT_END);
+
     private final Engine engine;
     /** The print of the last fill; −1 before the first. */
     private int lastFilled = -1;
@@ -31,6 +36,8 @@ final class Booking {
                 case Report.Changed ignored -> {
                 }
                 case Report.Triggered ignored -> {
+                }
+                case Report.Turned ignored -> {
                 }
                 case Report.Ended ignored -> {
                 }
@@ -57,7 +64,24 @@ final class Booking {
             if (trade.bracket().open() == 0) {
                 engine.log().add(trade.view(run.signals.closed(), fill.time(), fill.print()));
                 run.trade = Optional.empty();
+                ended(run, fill, engine.log().trades(run.index).getLast());
             }
+        }
+    }
+
+    /** A trade has ended: what cools down begins to, and what was to be turned round is sent. */
+    private void ended(StrategyRun run, Fill fill, Trade trade) {
+        boolean assumed = fill.reason().equals(ASSUMED);
+        run.hasEnded = true;
+        run.endedPrint = assumed ? -1 : fill.print();
+        run.endedBar = run.market.lastInside < 0 ? 0 : run.signals.barHolding(run.market.lastInside);
+        run.endedTime = fill.time();
+        run.endedNet = trade.net();
+        if (!fill.reason().equals(OPEN_AT_END)) {
+            run.reverse.ifPresent(waiting -> {
+                run.reverse = Optional.empty();
+                engine.evaluator().enter(run, waiting.side(), waiting.price(), run.market.because());
+            });
         }
     }
 

@@ -1,6 +1,7 @@
 package stativex.engine;
 
 import java.time.LocalDate;
+import java.util.List;
 import java.util.Optional;
 import stativex.interlock.SessionWindow;
 import stativex.interlock.SignalPeriod;
@@ -8,6 +9,7 @@ import stativex.interlock.WindowSchedule;
 import stativex.market.Session;
 import stativex.order.Cause;
 import stativex.order.LeaveReason;
+import stativex.order.Order;
 
 /** Step (0): what the clock of a market brings, sessions and days, bars that end by it, windows. */
 final class ByTheClock implements SessionClock.Moments {
@@ -44,6 +46,7 @@ final class ByTheClock implements SessionClock.Moments {
             run.signals.heartbeat(ended.close());
             if (run.series().isRenko() && run.signals.givesUpForming()) {
                 run.trade.ifPresent(trade -> trade.formingBarDiscarded(run.signals.closed()));
+                run.endedBar = Math.min(run.endedBar, run.signals.closed() - 1);
             }
             engine.evaluator().evaluateClosed(run, true);
         }
@@ -87,6 +90,7 @@ final class ByTheClock implements SessionClock.Moments {
         if (run.terms().leavesAtWindowEnd()) {
             engine.leave(run, LeaveReason.WINDOW_END);
         }
+        engine.dropReverse(run);
         if (stretch.end() == SessionWindow.End.CANCEL) {
             engine.cancelEntries(run);
         }
@@ -101,6 +105,17 @@ final class ByTheClock implements SessionClock.Moments {
             engine.leave(run, LeaveReason.CLOCK_TIME);
         }
         run.nextLeaveClock(at);
+    }
+
+    @Override
+    public void turnMoment(StrategyRun run, long at) {
+        engine.market().now = at;
+        for (Order entry : List.copyOf(run.bracket.entries())) {
+            if (run.turns(entry) <= at) {
+                engine.market().orders.toMarket(entry, engine.market().because());
+            }
+        }
+        run.nextTurn();
     }
 
     private void begin(StrategyRun run, WindowSchedule.Stretch stretch, long at) {

@@ -22,7 +22,7 @@ public record Decision(long time, int print, int bar, OptionalInt strategy, Opti
         Outcome outcome) {
 
     public enum Kind {
-        TAKEN, DECLINED, WOULD_BE, REJECTED, LOCKED
+        TAKEN, DECLINED, WOULD_BE, REJECTED, LOCKED, CANCELLED
     }
 
     /** What came of it, with its reason and numbers. */
@@ -41,6 +41,9 @@ public record Decision(long time, int print, int bar, OptionalInt strategy, Opti
     /** @param guarded only the guard of the line acted: closing would have ended beyond it */
     public record Locked(LockReason why, boolean guarded) implements Outcome {}
 
+    /** A reverse was to be sent after its exit; something came in between. */
+    public record ReverseDropped() implements Outcome {}
+
     public Kind kind() {
         return switch (outcome) {
             case Taken ignored -> Kind.TAKEN;
@@ -48,6 +51,7 @@ public record Decision(long time, int print, int bar, OptionalInt strategy, Opti
             case WouldBe ignored -> Kind.WOULD_BE;
             case Rejected ignored -> Kind.REJECTED;
             case Locked ignored -> Kind.LOCKED;
+            case ReverseDropped ignored -> Kind.CANCELLED;
         };
     }
 

@@ -70,10 +70,6 @@ public final class Engine {
     }
 
     private void add(Setup setup, Strategy strategy) {
-        if (!strategy.notThereYet().isEmpty()) {
-            throw new IllegalArgumentException(String.join(" and ", strategy.notThereYet())
-                    + ": trials and replays cannot do this yet");
-        }
         History history = History.of(strategy.historyDays(), setup.firstDay(), setup.contract().calendar(),
                 setup.tape());
         StrategyRun run = new StrategyRun(runs.size(), strategy, market, setup.signals(strategy, history), history);
@@ -97,6 +93,7 @@ public final class Engine {
         market.exchange.print(print);
         reports(market);
         market.lastPrice = price;
+        market.worked = print;
         market.holding.mark(price);
         for (int i = 0; i < runs.size(); i++) {
             takePrint(runs.get(i), print);
@@ -138,6 +135,9 @@ public final class Engine {
         if (run.timeBars) {
             market.clock.expectBar(run);
         }
+        if (run.endedPrint == print) {
+            run.endedBar = run.signals.barHolding(print);
+        }
         if (run.trade.isPresent() && run.trade.get().entryPrint() == print) {
             run.trade.get().enteredIn(run.signals.barHolding(print));
         }
@@ -172,6 +172,7 @@ public final class Engine {
             case Command.SetMode c -> {
                 runs.get(c.strategy()).mode = c.mode();
                 if (c.mode() != Mode.ENGAGED) {
+                    dropReverse(runs.get(c.strategy()));
                     cancelEntries(runs.get(c.strategy()));
                 }
             }
@@ -180,6 +181,9 @@ public final class Engine {
                 Optional.ofNullable(run.sides.get(c.side())).ifPresent(side -> side.on = c.on());
                 if (!c.on() && run.bracket.side() == c.side()) {
                     cancelEntries(run);
+                }
+                if (!c.on() && run.reverse.filter(waiting -> waiting.side() == c.side()).isPresent()) {
+                    dropReverse(run);
                 }
             }
             case Command.SetOnce c -> runs.get(c.strategy()).once = c.once();
@@ -206,6 +210,7 @@ public final class Engine {
     /** The next print is the last of the range: entries end, and what is open meets that print at the market. */
     public void rangeEnds() {
         for (StrategyRun run : runs) {
+            dropReverse(run);
             market.orders.endEntries(run.bracket);
             run.flattening = LeaveReason.RANGE_END;
             if (run.bracket.open() > 0) {
@@ -288,7 +293,17 @@ public final class Engine {
         return run.windowFlat ? LeaveReason.WINDOW_END : null;
     }
 
+    /** What waited for an exit to be turned round is not sent any more. */
+    void dropReverse(StrategyRun run) {
+        run.reverse.ifPresent(waiting -> {
+            run.reverse = Optional.empty();
+            decide(run, waiting.side(), waiting.bar(),
+                    waiting.price() == Tape.NONE ? market.lastPrice : waiting.price(), new Decision.ReverseDropped());
+        });
+    }
+
     void flatten(StrategyRun run, LeaveReason reason) {
+        dropReverse(run);
         cancelEntries(run);
         run.flattening = reason;
         if (run.bracket.open() > 0 && !run.bracket.leaveSent()) {

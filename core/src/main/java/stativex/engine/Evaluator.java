@@ -14,6 +14,7 @@ import stativex.market.Tape;
 import stativex.market.TapeTime;
 import stativex.order.Bracket;
 import stativex.order.Cause;
+import stativex.order.FillReason;
 import stativex.order.LeaveReason;
 import stativex.order.Order;
 import stativex.rule.Program;
@@ -44,6 +45,7 @@ final class Evaluator {
             tellPosition(run, bar, bar + 1);
             run.signals.judgeNext();
             manage(run, bar);
+            reprice(run, bar);
             for (Side side : Side.values()) {
                 StrategyRun.SideRun rule = run.sides.get(side);
                 if (rule != null) {
@@ -64,6 +66,7 @@ final class Evaluator {
         if (!fires || acted) {
             return;
         }
+        boolean turns = turns(run, rule.rules.side());
         opposite(run, rule.rules.side());
         if (run.mode == Mode.OFF || !run.evaluates()) {
             return;
@@ -71,7 +74,7 @@ final class Evaluator {
         if (withClose && run.longBars()) {
             run.waiting.add(new StrategyRun.Waiting(rule.rules.side(), bar));
         } else {
-            signal(run, rule, bar, withClose, run.market.because());
+            signal(run, rule, new Signal(bar, withClose, turns), run.market.because());
         }
     }
 
@@ -126,9 +129,10 @@ final class Evaluator {
             StrategyRun.SideRun rule = run.sides.get(side);
             if (rule != null && !rule.raised && run.signals.fires(side, row)) {
                 rule.raised = true;
+                boolean turns = turns(run, side);
                 opposite(run, side);
                 if (run.mode != Mode.OFF && run.evaluates()) {
-                    signal(run, rule, row, false, run.market.because());
+                    signal(run, rule, new Signal(row, false, turns), run.market.because());
                 }
             }
         }
@@ -203,7 +207,8 @@ final class Evaluator {
         run.waiting.clear();
         for (StrategyRun.Waiting signal : due) {
             if (run.mode != Mode.OFF) {
-                signal(run, run.sides.get(signal.side()), signal.bar(), false, opening);
+                signal(run, run.sides.get(signal.side()),
+                        new Signal(signal.bar(), false, turns(run, signal.side())), opening);
             }
         }
     }
@@ -219,15 +224,28 @@ final class Evaluator {
         }
     }
 
-    private void signal(StrategyRun run, StrategyRun.SideRun rule, int bar, boolean withClose,
-            Cause because) {
+    /**
+     * A signal of a side.
+     *
+     * @param turns it is to turn an open position of the other side round
+     */
+    private record Signal(int bar, boolean withClose, boolean turns) {}
+
+    /** Whether a signal is to turn an open position of the other side round. */
+    private static boolean turns(StrategyRun run, Side side) {
+        return run.strategy.reverse() && run.bracket.open() > 0 && run.bracket.side() != side
+                && !run.bracket.leaving();
+    }
+
+    private void signal(StrategyRun run, StrategyRun.SideRun rule, Signal signal, Cause because) {
         Side side = rule.rules.side();
         MarketRun market = run.market;
+        int bar = signal.bar();
         long price = entryPrice(run, rule, bar);
         // a plan takes studies of closed bars only
         int closed = Math.min(bar, run.signals.closed() - 1);
         Optional<Refusal> refusal = Interlocks.refusal(engine.standpoint(run),
-                new Proposal(side, price, closed, withClose));
+                new Proposal(side, price, closed, signal.withClose(), signal.turns()));
         if (refusal.isPresent()) {
             engine.decide(run, side, bar, market.lastPrice, rule.declined(refusal.get()));
             return;
@@ -240,6 +258,19 @@ final class Evaluator {
         engine.decide(run, side, bar, entry.type() == Order.Type.MARKET ? market.lastPrice : price,
                 new Decision.Taken(entry.type(), entry.quantity(), rule.rules.grade(bar)));
         rule.sent++;
+        if (signal.turns()) {
+            engine.leave(run, LeaveReason.OPPOSITE_SIGNAL);
+            engine.cancelEntries(run);
+            run.reverse = Optional.of(new StrategyRun.Reverse(side, price, closed));
+        } else {
+            enter(run, side, price, because);
+            engine.reports(market);
+        }
+    }
+
+    /** Sends an entry. */
+    void enter(StrategyRun run, Side side, long price, Cause because) {
+        Strategy.Entry entry = run.strategy.entry(side);
         if (run.bracket.idle()) {
             run.bracket = new Bracket(run.owner, side);
             run.flattening = null;
@@ -247,12 +278,27 @@ final class Evaluator {
         Order.GoodFor goodFor = entry.goodFor() instanceof Strategy.GoodFor.Day
                 ? Order.GoodFor.DAY
                 : Order.GoodFor.UNTIL_CANCELLED;
-        market.orders.enter(run.bracket, entry.type(), entry.quantity(), price, goodFor, run.signals.closed(),
+        run.market.orders.enter(run.bracket, entry.type(), entry.quantity(), price, goodFor, run.signals.closed(),
                 because);
-        engine.reports(market);
+        run.nextTurn();
+        run.market.clock.expect(run.turnClock);
     }
 
-    /** The entry's price on the grid, rounded away from the market; {@link Tape#NONE} at the market, or while warming up. */
+    /** A resting entry follows its price at each bar's close. */
+    private void reprice(StrategyRun run, int bar) {
+        if (!run.entering() || !run.strategy.entry(run.bracket.side()).reprice()) {
+            return;
+        }
+        long price = entryPrice(run, run.sides.get(run.bracket.side()), bar);
+        for (Order entry : List.copyOf(run.bracket.entries())) {
+            if (entry.state().live() && !entry.turning() && entry.type() != Order.Type.MARKET && price != Tape.NONE
+                    && price != entry.wanted()) {
+                run.market.orders.change(entry, price, new FillReason.Entry(), run.market.because());
+            }
+        }
+    }
+
+    /** The entry's price on the grid, rounded away from the market unless it is to go toward it; {@link Tape#NONE} at the market, or while warming up. */
     static long entryPrice(StrategyRun run, StrategyRun.SideRun rule, int bar) {
         if (rule.rules.price().isEmpty()) {
             return Tape.NONE;
@@ -261,8 +307,9 @@ final class Evaluator {
         if (Double.isNaN(value) || Math.abs(value) > 1e15) {
             return Tape.NONE;
         }
-        boolean down = (rule.rules.side() == Side.LONG) == (run.strategy.entry(rule.rules.side())
-                .type() == Order.Type.LIMIT);
+        Strategy.Entry entry = run.strategy.entry(rule.rules.side());
+        boolean away = (rule.rules.side() == Side.LONG) == (entry.type() == Order.Type.LIMIT);
+        boolean down = away != entry.towardMarket();
         return (long) (down ? Math.floor(value) : Math.ceil(value));
     }
 }

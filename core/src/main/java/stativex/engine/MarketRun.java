@@ -28,6 +28,8 @@ final class MarketRun {
     int lastInside = -1;
     /** Price of that print in ticks, once orders have met it. */
     long lastPrice = Tape.NONE;
+    /** The last print that orders have met; −1 before the first. */
+    int worked = -1;
     /** The moment that is worked: an event's time, before it what ends by the clock at its own. */
     long now = Long.MIN_VALUE;
     /** Time of the event that is worked, or was worked last. */

@@ -155,6 +155,7 @@ final class QuietStretch {
         }
         long price = tape.price(to - 1);
         market.lastInside = to - 1;
+        market.worked = to - 1;
         market.exchange.quiet(to - 1);
         market.lastPrice = price;
         market.holding.mark(price);

@@ -12,7 +12,7 @@ import stativex.market.TapeTime;
 /**
  * What happens by the clock of the tape: sessions open and end, trading days begin, windows ask for something. Moments up
  * to a time are told in order; at equal instants in the order session end, day, bars, windows, leaves by
- * the clock, session open.
+ * the clock, entries that turn to the market, session open.
  */
 final class SessionClock {
     /** Told of every moment. */
@@ -31,6 +31,9 @@ final class SessionClock {
 
         /** A clock says to leave. */
         void leaveMoment(StrategyRun run, long at);
+
+        /** A resting entry turns to the market. */
+        void turnMoment(StrategyRun run, long at);
     }
 
     private final Tape tape;
@@ -84,6 +87,11 @@ final class SessionClock {
                     moments.leaveMoment(runs.get(i), at);
                 }
             }
+            for (int i = 0; i < runs.size(); i++) {
+                if (runs.get(i).turnClock == at) {
+                    moments.turnMoment(runs.get(i), at);
+                }
+            }
             if (!inSession && session.isPresent() && session.get().open() == at) {
                 openSession();
             }
@@ -115,7 +123,7 @@ final class SessionClock {
             next = Math.min(next, inSession ? session.get().close() : session.get().open());
         }
         for (int i = 0; i < runs.size(); i++) {
-            next = Math.min(next, Math.min(runs.get(i).leaveClock,
+            next = Math.min(next, Math.min(Math.min(runs.get(i).leaveClock, runs.get(i).turnClock),
                     Math.min(runs.get(i).windowClock, barClock(runs.get(i)))));
         }
     }
@@ -128,6 +136,11 @@ final class SessionClock {
     /** A print has begun or gone on with a bar that the clock closes: its moment is looked out for. */
     void expectBar(StrategyRun run) {
         next = Math.min(next, barClock(run));
+    }
+
+    /** There is something to tell of at a time, which was not known before. */
+    void expect(long time) {
+        next = Math.min(next, time);
     }
 
     private void openSession() {

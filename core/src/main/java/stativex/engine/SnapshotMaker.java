@@ -142,8 +142,8 @@ final class SnapshotMaker {
                 case TAKEN -> taken++;
                 case DECLINED, REJECTED -> declined++;
                 case WOULD_BE -> wouldBe++;
-                case LOCKED -> {
-                    // a lock is the account's
+                case LOCKED, CANCELLED -> {
+                    // a lock is the account's; what was cancelled has been taken before
                 }
             }
         }

@@ -4,10 +4,12 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalLong;
 import java.util.Set;
 import stativex.account.AccountWatch;
 import stativex.account.Line;
 import stativex.exit.PlanRun;
+import stativex.interlock.CoolDown;
 import stativex.interlock.InterlockKind;
 import stativex.interlock.InterlockView;
 import stativex.interlock.Interlocks;
@@ -19,6 +21,7 @@ import stativex.interlock.WindowSchedule;
 import stativex.market.Session;
 import stativex.market.Side;
 import stativex.market.Tape;
+import stativex.market.TapeTime;
 import stativex.order.Bracket;
 import stativex.order.Order;
 
@@ -38,7 +41,7 @@ final class Standpoint implements Situation {
         run.sides.forEach((side, rule) -> {
             int bar = run.signals.judged() - 1;
             long price = bar < 0 ? Tape.NONE : Evaluator.entryPrice(run, rule, bar);
-            proposals.add(new Proposal(side, price, bar, false));
+            proposals.add(new Proposal(side, price, bar, false, false));
         });
         return proposals;
     }
@@ -128,6 +131,35 @@ final class Standpoint implements Situation {
     }
 
     @Override
+    public Optional<CoolDown> coolDown() {
+        return run.strategy.limits().coolDown();
+    }
+
+    @Override
+    public boolean coolingDown(Proposal proposal) {
+        return coolDown().filter(cool -> run.hasEnded && (run.endedNet < 0 || !cool.onlyAfterLosses())
+                && (cool.bars().isPresent()
+                        ? proposal.bar() < run.endedBar + cool.bars().getAsInt()
+                        : now() < run.endedTime + cool.minutes().getAsInt() * 60 * TapeTime.SECOND))
+                .isPresent();
+    }
+
+    @Override
+    public Optional<Integer> largestSpread() {
+        return run.strategy.limits().largestSpread();
+    }
+
+    @Override
+    public OptionalLong spread() {
+        int print = run.market.worked;
+        boolean quoted = print >= 0 && run.market.tape.bid(print) != Tape.NONE
+                && run.market.tape.ask(print) != Tape.NONE;
+        return quoted
+                ? OptionalLong.of(run.market.tape.ask(print) - run.market.tape.bid(print))
+                : OptionalLong.empty();
+    }
+
+    @Override
     public Optional<Integer> tradesADay() {
         return run.strategy.tradesADay();
     }
@@ -188,11 +220,25 @@ final class Standpoint implements Situation {
         long equity = engine.equity();
         LineCheck check = new LineCheck();
         for (StrategyRun other : engine.runs()) {
-            atRisk(check, other);
+            other.reverse.ifPresent(waiting -> {
+                Strategy.Entry waits = other.strategy.entry(waiting.side());
+                check.risk(waits.quantity(),
+                        planned(other, waiting.side(), expected(other, waiting.side(), waits, waiting.price()),
+                                waits.quantity(), waiting.bar()),
+                        other.market.contract.tickValue(), other.market.closingEach() + other.market.fee);
+            });
+            // what is turned round counts as gone
+            if (other != run || !proposal.turns()) {
+                atRisk(check, other);
+            }
         }
         long each = Math.addExact(run.market.closingEach(), run.market.fee);
         Strategy.Entry entry = run.strategy.entry(proposal.side());
-        check.risk(entry.quantity(), entryRisk(run, proposal.side(), entry, proposal.price(), proposal.bar()),
+        Optional<Long> distance = proposal.turns()
+                ? planned(run, proposal.side(), expected(run, proposal.side(), entry, proposal.price()),
+                        entry.quantity(), proposal.bar())
+                : entryRisk(run, proposal.side(), entry, proposal.price(), proposal.bar());
+        check.risk(entry.quantity(), distance,
                 run.market.contract.tickValue(),
                 each);
         return check.crossed(equity, engine.watch().lines(equity));
@@ -224,21 +270,25 @@ final class Standpoint implements Situation {
      * @param bar whose signal it is
      */
     private static Optional<Long> entryRisk(StrategyRun run, Side side, Strategy.Entry entry, long price, int bar) {
-        int print = run.market.lastPrint;
+        long worst = expected(run, side, entry, price);
+        return run.bracket.open() == 0 || run.bracket.stop().isEmpty()
+                ? planned(run, side, worst, entry.quantity(), bar)
+                : Optional.of(side.sign() * (worst - run.bracket.stop().get().price()));
+    }
+
+    /** The line check's entry price: a limit's own, a stop's with slippage, at the market the far quote, else the last price. */
+    private static long expected(StrategyRun run, Side side, Strategy.Entry entry, long price) {
+        int print = run.market.worked;
         long far = print < 0
                 ? Tape.NONE
                 : side == Side.LONG ? run.market.tape.ask(print) : run.market.tape.bid(print);
         long slippage = (long) side.sign() * run.market.contract.slippage();
         long last = run.market.lastPrice;
-        long worst = switch (entry.type()) {
+        return switch (entry.type()) {
             case LIMIT -> price == Tape.NONE ? last : price;
             case STOP -> (price == Tape.NONE ? last : price) + slippage;
             case MARKET -> (far == Tape.NONE ? last : far) + slippage;
         };
-        if (run.bracket.open() == 0 || run.bracket.stop().isEmpty()) {
-            return planned(run, side, worst, entry.quantity(), bar);
-        }
-        return Optional.of(side.sign() * (worst - run.bracket.stop().get().price()));
     }
 
     /** Ticks from an entry to the broker's stop that its plan would give it; empty without a stop, or while a study warms up. */

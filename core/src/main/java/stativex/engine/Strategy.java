@@ -3,6 +3,7 @@ package stativex.engine;
 import java.util.List;
 import java.util.Optional;
 import stativex.exit.ExitPlan;
+import stativex.interlock.CoolDown;
 import stativex.interlock.SessionWindow;
 import stativex.order.Order;
 
@@ -35,10 +36,17 @@ public record Strategy(String name, String version, String contract, SignalPlan 
      * @param windows empty: every hour
      * @param tradesADay empty: no limit
      * @param once a side switches itself off after its entry fills
+     * @param coolDown no entry for a while after a trade; empty: at once
+     * @param largestSpread ticks between bid and ask at the signal's print; empty: any
      */
     public record Limits(int maximumPosition, boolean adds, boolean reverse, List<SessionWindow> windows,
-            Optional<Integer> tradesADay, boolean once) {
+            Optional<Integer> tradesADay, boolean once, Optional<CoolDown> coolDown, Optional<Integer> largestSpread) {
         public Limits {
+            largestSpread.ifPresent(most -> {
+                if (most < 0) {
+                    throw new IllegalArgumentException("expected a largest spread of 0 ticks or more, found " + most);
+                }
+            });
             windows = List.copyOf(windows);
             tradesADay.ifPresent(most -> {
                 if (most < 1) {
@@ -91,10 +99,11 @@ public record Strategy(String name, String version, String contract, SignalPlan 
      * @param quantity contracts
      * @param goodFor how long a resting entry stays
      * @param reprice a resting entry follows its price at each bar's close
-     * @param marketAfterSeconds a resting entry turns to the market so long after it was accepted; empty: never
+     * @param marketAfterSeconds a resting entry turns to the market so long after it was sent; empty: never
+     * @param towardMarket a price off the grid is rounded toward the market, else away from it
      */
     public record Entry(Order.Type type, int quantity, GoodFor goodFor, boolean reprice,
-            Optional<Integer> marketAfterSeconds) {
+            Optional<Integer> marketAfterSeconds, boolean towardMarket) {
         public Entry {
             if (quantity < 1) {
                 throw new IllegalArgumentException("expected an entry quantity of 1 or more, found " + quantity);
@@ -117,7 +126,7 @@ public record Strategy(String name, String version, String contract, SignalPlan 
 
         /** An entry that stays as it was sent. */
         public Entry(Order.Type type, int quantity, GoodFor goodFor) {
-            this(type, quantity, goodFor, false, Optional.empty());
+            this(type, quantity, goodFor, false, Optional.empty(), false);
         }
     }
 
@@ -202,24 +211,4 @@ public record Strategy(String name, String version, String contract, SignalPlan 
                 .mapToInt(side -> side.entry().orElse(both).quantity()).max().orElseThrow();
     }
 
-    /** The entries of the sides that it has. */
-    private List<Entry> entries() {
-        return List.of(longSide(), shortSide()).stream().flatMap(Optional::stream)
-                .map(side -> side.entry().orElse(entry)).toList();
-    }
-
-    /** What it asks for that the engine cannot do yet, in words; empty if it can do everything. */
-    public List<String> notThereYet() {
-        List<String> missing = new java.util.ArrayList<>();
-        if (entries().stream().anyMatch(Entry::reprice)) {
-            missing.add("repricing a resting entry");
-        }
-        if (entries().stream().anyMatch(e -> e.marketAfterSeconds().isPresent())) {
-            missing.add("turning a resting entry to the market");
-        }
-        if (limits.reverse()) {
-            missing.add("reversing a position");
-        }
-        return missing;
-    }
 }

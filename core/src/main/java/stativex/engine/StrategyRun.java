@@ -25,6 +25,7 @@ import stativex.market.Side;
 import stativex.market.TapeTime;
 import stativex.order.Bracket;
 import stativex.order.LeaveReason;
+import stativex.order.Order;
 import stativex.order.Owner;
 
 /** One strategy at work: its signals, its switches, its windows, its orders and its trade. */
@@ -94,6 +95,19 @@ final class StrategyRun {
     /** Monday of the trading week. */
     private Optional<LocalDate> week = Optional.empty();
     private boolean evaluates;
+    /** An entry that waits for the exit of the other side's position. */
+    record Reverse(Side side, long price, int bar) {}
+
+    Optional<Reverse> reverse = Optional.empty();
+    /** Of the fill that ended the last trade: its print, the bar that holds it once that is known, its time; −1 before the first. */
+    int endedPrint = -1;
+    int endedBar;
+    long endedTime;
+    long endedNet;
+    boolean hasEnded;
+    /** When the next resting entry turns to the market, nanoseconds. */
+    long turnClock = TapeTime.NEVER;
+
     /** Signals of day and longer bars, which wait for the next session's open. */
     final List<Waiting> waiting = new ArrayList<>();
 
@@ -188,6 +202,9 @@ final class StrategyRun {
         if (trade.isPresent() && trade.get().plan().terms().needsBars()) {
             return signals.judged();
         }
+        if (entering() && strategy.entry(bracket.side()).reprice()) {
+            return signals.judged();
+        }
         int expiry = Integer.MAX_VALUE;
         if (strategy.entry(bracket.side()).goodFor() instanceof Strategy.GoodFor.Bars(int n)) {
             for (int i = 0; i < bracket.entries().size(); i++) {
@@ -197,6 +214,22 @@ final class StrategyRun {
             }
         }
         return expiry;
+    }
+
+    /** When a resting entry is to turn to the market; {@link TapeTime#NEVER} if it never does, or is about to. */
+    long turns(Order entry) {
+        Optional<Integer> after = strategy.entry(bracket.side()).marketAfterSeconds();
+        return after.isEmpty() || !entry.state().live() || entry.turning() || entry.type() == Order.Type.MARKET
+                ? TapeTime.NEVER
+                : Math.addExact(entry.cause().time(), after.get() * TapeTime.SECOND);
+    }
+
+    /** Finds the next of these moments. */
+    void nextTurn() {
+        turnClock = TapeTime.NEVER;
+        for (int i = 0; i < bracket.entries().size(); i++) {
+            turnClock = Math.min(turnClock, turns(bracket.entries().get(i)));
+        }
     }
 
     /** The plan of the trade, or of the entry, that is at work. */

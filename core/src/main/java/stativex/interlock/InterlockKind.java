@@ -2,5 +2,5 @@ package stativex.interlock;
 
 /** The interlocks, in the order in which they are asked. */
 public enum InterlockKind {
-    STRATEGY, FEED, SESSION, DAY_LOCK, ACCOUNT, WINDOW, LAST_TRADING_DAY, TRADES, SIGNALS, POSITION, WARM_UP, LINE_CHECK
+    STRATEGY, FEED, SESSION, DAY_LOCK, ACCOUNT, WINDOW, LAST_TRADING_DAY, COOL_DOWN, SPREAD, TRADES, SIGNALS, POSITION, WARM_UP, LINE_CHECK
 }

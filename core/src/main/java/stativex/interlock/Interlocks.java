@@ -3,6 +3,7 @@ package stativex.interlock;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalLong;
 import stativex.account.Line;
 import stativex.market.Session;
 import stativex.market.Side;
@@ -14,7 +15,8 @@ import stativex.market.Tape;
  */
 public final class Interlocks {
     private static final List<Interlock> ALL = List.of(new StrategySwitch(), new Feed(), new WholeSession(),
-            new DayLock(), new AccountWhole(), new Window(), new LastTradingDay(), new TradesLeft(), new SignalsLeft(),
+            new DayLock(), new AccountWhole(), new Window(), new LastTradingDay(), new Cooling(), new Spread(),
+            new TradesLeft(), new SignalsLeft(),
             new PositionLimits(), new WarmUp(), new LineChecked());
 
     private Interlocks() {}
@@ -174,6 +176,44 @@ public final class Interlocks {
         }
     }
 
+    /** Some bars or minutes have to pass after a trade. */
+    private record Cooling() implements Interlock {
+        @Override
+        public InterlockKind kind() {
+            return InterlockKind.COOL_DOWN;
+        }
+
+        @Override
+        public boolean applies(Situation s) {
+            return s.coolDown().isPresent();
+        }
+
+        @Override
+        public Optional<Refusal> refusal(Situation s, Proposal p) {
+            return s.coolingDown(p) ? s.coolDown().map(Refusal.CoolingDown::new) : Optional.empty();
+        }
+    }
+
+    /** Bid and ask stand close enough; without a quote nothing is held back. */
+    private record Spread() implements Interlock {
+        @Override
+        public InterlockKind kind() {
+            return InterlockKind.SPREAD;
+        }
+
+        @Override
+        public boolean applies(Situation s) {
+            return s.largestSpread().isPresent();
+        }
+
+        @Override
+        public Optional<Refusal> refusal(Situation s, Proposal p) {
+            OptionalLong spread = s.spread();
+            return s.largestSpread().filter(most -> spread.isPresent() && spread.getAsLong() > most)
+                    .map(most -> new Refusal.Spread(spread.getAsLong(), most));
+        }
+    }
+
     /** Trades opened today, and resting entries that would open one. */
     private record TradesLeft() implements Interlock {
         @Override
@@ -188,10 +228,10 @@ public final class Interlocks {
 
         @Override
         public Optional<Refusal> refusal(Situation s, Proposal p) {
-            if (s.tradesADay().isEmpty() || s.inTrade()) {
+            if (s.tradesADay().isEmpty() || s.inTrade() && !p.turns()) {
                 return Optional.empty();
             }
-            boolean resting = s.bracket().entering() > 0;
+            boolean resting = s.bracket().entering() > 0 && !p.turns();
             return s.tradesToday() + (resting ? 1 : 0) >= s.tradesADay().get()
                     ? Optional.of(new Refusal.TradesADay(s.tradesToday(), resting, s.tradesADay().get()))
                     : Optional.empty();
@@ -230,7 +270,7 @@ public final class Interlocks {
 
         @Override
         public Optional<Refusal> refusal(Situation s, Proposal p) {
-            boolean idle = s.bracket().idle();
+            boolean idle = s.bracket().idle() || p.turns();
             if (!idle && s.bracket().side() != p.side()) {
                 return Optional.of(new Refusal.OppositePosition(s.bracket().side()));
             }
@@ -240,7 +280,7 @@ public final class Interlocks {
             if (!idle && !s.adds()) {
                 return Optional.of(new Refusal.AddsNotAllowed(s.bracket().side()));
             }
-            return held(s) + s.quantity(p.side()) > s.maximumPosition()
+            return (p.turns() ? 0 : held(s)) + s.quantity(p.side()) > s.maximumPosition()
                     ? Optional.of(new Refusal.PositionLimit(s.maximumPosition()))
                     : Optional.empty();
         }

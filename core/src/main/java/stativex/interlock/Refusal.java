@@ -51,6 +51,22 @@ public sealed interface Refusal {
         }
     }
 
+    /** The last trade ended not long enough ago. */
+    record CoolingDown(CoolDown rule) implements Refusal {
+        @Override
+        public Reason reason() {
+            return Reason.COOLING_DOWN;
+        }
+    }
+
+    /** @param ticks between bid and ask, {@code most} that are taken */
+    record Spread(long ticks, int most) implements Refusal {
+        @Override
+        public Reason reason() {
+            return Reason.SPREAD;
+        }
+    }
+
     /** The account's floor was reached. */
     record Broken() implements Refusal {
         @Override

@@ -2,6 +2,7 @@ package stativex.interlock;
 
 import java.time.LocalDate;
 import java.util.Optional;
+import java.util.OptionalLong;
 import stativex.account.AccountWatch;
 import stativex.account.Line;
 import stativex.market.Session;
@@ -34,6 +35,17 @@ public interface Situation {
     Optional<WindowSchedule.Stretch> stretch();
 
     Optional<LocalDate> lastTradingDay();
+
+    Optional<CoolDown> coolDown();
+
+    /** Whether the last trade holds an entry back. */
+    boolean coolingDown(Proposal proposal);
+
+    /** Most ticks between bid and ask; empty: any. */
+    Optional<Integer> largestSpread();
+
+    /** Ticks between bid and ask at the last print; empty without a quote. */
+    OptionalLong spread();
 
     Optional<Integer> tradesADay();
 

@@ -55,6 +55,10 @@ public final class Order {
     FillReason reason;
     State state = State.PENDING;
     boolean triggered;
+    private Type type;
+    /** Where it was last asked to stand. */
+    private long wanted;
+    private boolean turning;
 
     /**
      * @param reference the last print's price when it was sent
@@ -73,6 +77,8 @@ public final class Order {
         this.everything = everything;
         this.quantity = asked.quantity();
         this.price = asked.price();
+        this.wanted = price;
+        this.type = asked.type();
         this.reason = asked.reason();
     }
 
@@ -94,7 +100,30 @@ public final class Order {
     }
 
     public Type type() {
-        return asked.type();
+        return type;
+    }
+
+    /** Limit or stop price that it was last asked to have; a change may be on its way. */
+    public long wanted() {
+        return wanted;
+    }
+
+    /** Whether it was asked to turn to the market. */
+    public boolean turning() {
+        return turning;
+    }
+
+    void want(long other) {
+        wanted = other;
+    }
+
+    void wantMarket() {
+        turning = true;
+    }
+
+    void turn() {
+        type = Type.MARKET;
+        price = Tape.NONE;
     }
 
     public GoodFor goodFor() {

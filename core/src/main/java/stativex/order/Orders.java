@@ -124,7 +124,16 @@ public final class Orders {
     /** Asks for another price; takes latency, until then the old one works. */
     public void change(Order order, long price, FillReason reason, Cause cause) {
         if (order.state.live()) {
+            order.want(price);
             venue.take(new Request.Change(order, price, reason, cause));
+        }
+    }
+
+    /** Asks a resting order to turn to the market; takes latency, until then it works as it is. */
+    public void toMarket(Order order, Cause cause) {
+        if (order.state.live() && !order.turning()) {
+            order.wantMarket();
+            venue.take(new Request.ToMarket(order, cause));
         }
     }
 
@@ -132,6 +141,7 @@ public final class Orders {
     public void apply(Report report) {
         Order order = report.order();
         switch (report) {
+            case Report.Turned ignored -> order.turn();
             case Report.Accepted ignored -> order.state = Order.State.WORKING;
             case Report.Triggered ignored -> order.triggered = true;
             case Report.Changed changed -> {

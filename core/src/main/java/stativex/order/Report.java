@@ -10,6 +10,9 @@ public sealed interface Report {
     /** A change was accepted. */
     record Changed(Order order, long price, FillReason reason) implements Report {}
 
+    /** A resting order is one at the market now. */
+    record Turned(Order order) implements Report {}
+
     /** A stop was reached; what it cannot leave at once leaves with the next prints. */
     record Triggered(Order order) implements Report {}
 

@@ -12,5 +12,8 @@ public sealed interface Request {
     /** @param price ticks; until the change is accepted the old one works */
     record Change(Order order, long price, FillReason reason, Cause cause) implements Request {}
 
+    /** A resting order turns into one at the market. */
+    record ToMarket(Order order, Cause cause) implements Request {}
+
     record Cancel(Order order, Cause cause) implements Request {}
 }

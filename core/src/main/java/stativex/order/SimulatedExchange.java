@@ -91,6 +91,7 @@ public final class SimulatedExchange implements Venue {
             }
             case Request.Change c -> waiting.add(new Waiting(c, due));
             case Request.Cancel c -> waiting.add(new Waiting(c, due));
+            case Request.ToMarket m -> waiting.add(new Waiting(m, due));
         }
     }
 
@@ -159,7 +160,8 @@ public final class SimulatedExchange implements Venue {
             }
             waiting.remove(place);
             Order order = next.request().order();
-            if (order.state().live() && !order.triggered()) {
+            boolean late = next.request() instanceof Request.Change && order.type() == Order.Type.MARKET;
+            if (order.state().live() && !order.triggered() && !late) {
                 reports.add(accept(next.request(), next.due()));
                 return;
             }
@@ -175,16 +177,24 @@ public final class SimulatedExchange implements Venue {
 
     private Report accept(Request request, long due) {
         return switch (request) {
+            case Request.ToMarket turn -> {
+                acceptedAnew(turn.order(), due);
+                yield new Report.Turned(turn.order());
+            }
             case Request.Change change -> {
-                Resting resting = working.stream().filter(r -> r.order == change.order()).findFirst().orElseThrow();
-                resting.accepted = Math.max(resting.accepted, due);
-                resting.met = false;
-                moved = true;
+                acceptedAnew(change.order(), due);
                 yield new Report.Changed(change.order(), change.price(), change.reason());
             }
             case Request.Cancel cancel -> new Report.Ended(cancel.order());
             case Request.New ignored -> throw new IllegalStateException("a new order does not wait to be changed");
         };
+    }
+
+    private void acceptedAnew(Order order, long due) {
+        Resting resting = working.stream().filter(r -> r.order == order).findFirst().orElseThrow();
+        resting.accepted = Math.max(resting.accepted, due);
+        resting.met = false;
+        moved = true;
     }
 
     /** (2) Each working order in order of acceptance, all exits of a bracket in the place of the first of them. */

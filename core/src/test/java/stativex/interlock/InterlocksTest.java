@@ -8,6 +8,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
+import java.util.OptionalLong;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
 import stativex.account.Account;
@@ -41,6 +43,8 @@ public class InterlocksTest {
         boolean inTrade;
         int quantity = 1;
         boolean priced;
+        boolean cooling;
+        OptionalLong spread = OptionalLong.empty();
         Optional<Line> crossed = Optional.empty();
 
         private static AccountWatch watch() {
@@ -101,6 +105,28 @@ public class InterlocksTest {
         }
 
         @Override
+        public Optional<CoolDown> coolDown() {
+            return cooling
+                    ? Optional.of(new CoolDown(OptionalInt.of(3), OptionalInt.empty(), false))
+                    : Optional.empty();
+        }
+
+        @Override
+        public boolean coolingDown(Proposal proposal) {
+            return cooling;
+        }
+
+        @Override
+        public Optional<Integer> largestSpread() {
+            return spread.isPresent() ? Optional.of(2) : Optional.empty();
+        }
+
+        @Override
+        public OptionalLong spread() {
+            return spread;
+        }
+
+        @Override
         public Optional<Integer> tradesADay() {
             return tradesADay;
         }
@@ -156,7 +182,7 @@ public class InterlocksTest {
         }
     }
 
-    private static final Proposal BUY = new Proposal(Side.LONG, Tape.NONE, 0, false);
+    private static final Proposal BUY = new Proposal(Side.LONG, Tape.NONE, 0, false, false);
     private Stand stand;
 
     @BeforeMethod
@@ -177,6 +203,8 @@ public class InterlocksTest {
         stand.signals = Optional.of(new Situation.SignalCount(2, 2, SignalPeriod.DAY));
         stand.tradesADay = Optional.of(1);
         stand.trades = 1;
+        stand.spread = OptionalLong.of(3);
+        stand.cooling = true;
         stand.last = Optional.of(LocalDate.of(2026, 9, 24));
         stand.windows = new WindowSchedule(List.of(new SessionWindow("Morning", java.util.EnumSet.allOf(
                 java.time.DayOfWeek.class), java.time.LocalTime.of(9, 0), java.time.LocalTime.of(10, 0),
@@ -191,6 +219,7 @@ public class InterlocksTest {
                 () -> stand.lacking = Optional.empty(), () -> stand.inSession = true,
                 () -> stand.account.beginDay(0), () -> stand.account = Stand.watch(),
                 () -> stand.windows = new WindowSchedule(List.of()), () -> stand.last = Optional.empty(),
+                () -> stand.cooling = false, () -> stand.spread = OptionalLong.of(2),
                 () -> stand.trades = 0, () -> stand.signals = Optional.empty(), () -> stand.quantity = 1,
                 () -> stand.priced = false, () -> stand.crossed = Optional.empty());
         List<Reason> seen = new ArrayList<>();
@@ -203,7 +232,8 @@ public class InterlocksTest {
             }
         }
         assertEquals(seen, List.of(Reason.OFF, Reason.SIDE_OFF, Reason.SESSION_INCOMPLETE, Reason.SESSION_CLOSED,
-                Reason.LOCKED, Reason.BROKEN, Reason.OUTSIDE_WINDOW, Reason.LAST_TRADING_DAY, Reason.TRADES_A_DAY,
+                Reason.LOCKED, Reason.BROKEN, Reason.OUTSIDE_WINDOW, Reason.LAST_TRADING_DAY, Reason.COOLING_DOWN,
+                Reason.SPREAD, Reason.TRADES_A_DAY,
                 Reason.SIGNALS_PER_PERIOD, Reason.POSITION_LIMIT, Reason.WARMING_UP, Reason.LINE_CHECK));
         assertEquals(reason(), Optional.empty());
     }
@@ -212,7 +242,7 @@ public class InterlocksTest {
     public void whatIsShownIsWhatIsAsked() {
         stand.signals = Optional.of(new Situation.SignalCount(2, 2, SignalPeriod.DAY));
         List<InterlockView> views = Interlocks.views(stand,
-                List.of(BUY, new Proposal(Side.SHORT, Tape.NONE, 0, false)));
+                List.of(BUY, new Proposal(Side.SHORT, Tape.NONE, 0, false, false)));
         InterlockView signals = views.stream().filter(v -> v.kind() == InterlockKind.SIGNALS).findFirst().orElseThrow();
         assertEquals(signals.refusals().size(), 1, "short has some left");
         assertEquals(signals.state(), InterlockView.State.CLEAR);
@@ -237,7 +267,7 @@ public class InterlocksTest {
         }
         List<Interlock> all = new ArrayList<>(Interlocks.all());
         all.add(new NoLongs());
-        Proposal sell = new Proposal(Side.SHORT, Tape.NONE, 0, false);
+        Proposal sell = new Proposal(Side.SHORT, Tape.NONE, 0, false, false);
         assertEquals(Interlocks.refusal(all, stand, BUY), Optional.of(new Refusal.PositionLimit(0)));
         assertEquals(Interlocks.refusal(all, stand, sell), Optional.empty());
         assertEquals(Interlocks.views(all, stand, List.of(BUY, sell)).getLast().refusals(),

@@ -19,6 +19,7 @@ import stativex.engine.Strategy;
 import stativex.exit.Distance;
 import stativex.exit.ExitPlan;
 import stativex.exit.ExitTerms;
+import stativex.interlock.CoolDown;
 import stativex.interlock.SessionWindow;
 import stativex.market.BarSettings;
 import stativex.market.BarType;
@@ -121,6 +122,8 @@ public final class Given {
         public List<SessionWindow> windows = List.of();
         public Optional<Integer> tradesADay = Optional.empty();
         public boolean once;
+        public Optional<CoolDown> coolDown = Optional.empty();
+        public Optional<Integer> spread = Optional.empty();
         public boolean reprice;
         public Optional<Integer> marketAfterSeconds = Optional.empty();
         public boolean reverse;
@@ -137,8 +140,11 @@ public final class Given {
                     new SignalPlan(BarSettings.of(barType.orElse(new BarType.Ticks(bars))),
                             series, studies, List.of(), filters, confirm, evaluate, most),
                     new Strategy.Sides(longSide, shortSide),
-                    entry.orElseGet(() -> new Strategy.Entry(type, quantity, goodFor, reprice, marketAfterSeconds)),
-                    new Strategy.Limits(Math.max(maximum, quantity), adds, reverse, windows, tradesADay, once), plan,
+                    entry.orElseGet(
+                            () -> new Strategy.Entry(type, quantity, goodFor, reprice, marketAfterSeconds, false)),
+                    new Strategy.Limits(Math.max(maximum, quantity), adds, reverse, windows, tradesADay, once,
+                            coolDown, spread),
+                    plan,
                     history);
         }
     }

@@ -126,6 +126,12 @@ final class NaiveTrader {
         long offset;
         int quantity;
         int goodForBars;
+        boolean reprice;
+        /** Nanoseconds; 0: never. */
+        long marketAfter;
+        /** Halves of a tick that the price lies off the grid, and whether that rounds toward the market. */
+        boolean half;
+        boolean toward;
     }
 
     /** One strategy: long when a bar closes above its open, short below. */
@@ -145,6 +151,12 @@ final class NaiveTrader {
         List<W> windows = new ArrayList<>();
         int tradesADay;
         boolean once;
+        boolean reverse;
+        int coolBars;
+        long coolTime;
+        boolean coolLosers;
+        /** Ticks; NONE: any. */
+        long spread = NONE;
 
         Entry entry(boolean isLong) {
             return isLong ? longEntry : shortEntry;
@@ -164,6 +176,8 @@ final class NaiveTrader {
         long wanted;
         String reason;
         int sentAfter;
+        long sent;
+        boolean turning;
         long accepted;
         long dayClose = NONE;
         int closesBefore;
@@ -185,6 +199,7 @@ final class NaiveTrader {
     private static final class Ask {
         O order;
         boolean cancel;
+        boolean toMarket;
         long price;
         String reason;
         int sentAfter;
@@ -263,6 +278,15 @@ final class NaiveTrader {
         boolean windowFlat;
         boolean raisedLong;
         boolean raisedShort;
+        /** A reverse that waits for its exit: 0 for none, else its side. */
+        int reversing;
+        long reversePrice;
+        int reverseBar;
+        boolean ended;
+        int endPrint = -1;
+        int endBar;
+        long endTime;
+        long endNet;
         long held;
         long heldCost;
 
@@ -368,6 +392,7 @@ final class NaiveTrader {
             for (int b = from; b < bars.size(); b++) {
                 Bar bar = bars.get(b);
                 barClosed(b);
+                reprice(bar);
                 boolean wasLong = raisedLong;
                 boolean wasShort = raisedShort;
                 raisedLong = false;
@@ -402,23 +427,39 @@ final class NaiveTrader {
         }
 
         private void signal(int sign, long close, int bar, boolean withClose) {
-            if (trade != null && trade.sign != sign && plan(trade.sign).opposite) {
+            Entry entry = s.entry(sign > 0);
+            long price = price(entry, sign, close);
+            String side = sign > 0 ? "long" : "short";
+            boolean against = trade != null && trade.sign != sign;
+            boolean turns = against && s.reverse && trade.open() > 0 && !leaving();
+            boolean exit = against && plan(trade.sign).opposite;
+            String why = turns ? refusal(sign, price, bar, withClose, true) : "";
+            if (exit || turns && why.isEmpty()) {
                 if (trade.open() > 0 && !leaving()) {
                     leave("opposite signal");
                 }
                 cancelEntries();
             }
-            Entry entry = s.entry(sign > 0);
-            long price = entry.order.equals("market")
-                    ? NONE
-                    : entry.order.equals("limit") ? close - sign * entry.offset : close + sign * entry.offset;
-            String side = sign > 0 ? "long" : "short";
-            String why = refusal(sign, price, bar, withClose);
+            if (!turns) {
+                why = refusal(sign, price, bar, withClose, false);
+            }
             if (!why.isEmpty()) {
                 decisions.add(now + " " + index + " " + side + " declined " + why + " " + last);
                 return;
             }
             decisions.add(now + " " + index + " " + side + " taken  " + (price == NONE ? last : price));
+            if (turns) {
+                reversing = sign;
+                reversePrice = price;
+                reverseBar = bar;
+            } else {
+                enter(sign, price);
+            }
+        }
+
+        private void enter(int sign, long price) {
+            Entry entry = s.entry(sign > 0);
+            String side = sign > 0 ? "long" : "short";
             if (trade == null) {
                 trade = new T();
                 trade.sign = sign;
@@ -443,6 +484,47 @@ final class NaiveTrader {
             }
         }
 
+        private long price(Entry entry, int sign, long close) {
+            if (entry.order.equals("market")) {
+                return NONE;
+            }
+            boolean less = entry.order.equals("limit") == sign > 0;
+            long price = less ? close - entry.offset : close + entry.offset;
+            // half a tick further from the market, or nearer to it
+            return !entry.half || entry.toward ? price : less ? price - 1 : price + 1;
+        }
+
+        private void reprice(Bar bar) {
+            for (O o : orders) {
+                if (o.of == this && o.role.equals("entry") && o.alive() && !o.turning && !o.type.equals("market")
+                        && s.entry(o.buy).reprice) {
+                    long price = price(s.entry(o.buy), o.buy ? 1 : -1, bar.close);
+                    if (price != o.wanted) {
+                        o.wanted = price;
+                        ask(o, false, price, "entry");
+                    }
+                }
+            }
+        }
+
+        void turn(O o) {
+            if (o.alive() && !o.turning && !o.type.equals("market")) {
+                o.turning = true;
+                ask(o, false, NONE, "entry");
+                asks.getLast().toMarket = true;
+            }
+        }
+
+        private void dropReverse() {
+            if (reversing != 0) {
+                long price = reversePrice;
+                decisions.add(
+                        now + " " + index + " " + (reversing > 0 ? "long" : "short") + " cancelled reverse dropped "
+                                + (price == NONE ? last : price));
+                reversing = 0;
+            }
+        }
+
         private int resting() {
             return orders.stream().filter(o -> o.of == this && o.role.equals("entry") && o.alive()).mapToInt(O::rest)
                     .sum();
@@ -462,7 +544,7 @@ final class NaiveTrader {
             return leaveSent() || trade != null && trade.stop != null && trade.stop.triggered && trade.stop.alive();
         }
 
-        private String refusal(int sign, long price, int bar, boolean withClose) {
+        private String refusal(int sign, long price, int bar, boolean withClose, boolean turns) {
             if (!(sign > 0 ? longOn : shortOn)) {
                 return "side off";
             }
@@ -482,32 +564,49 @@ final class NaiveTrader {
                     .noneMatch(w -> w.from <= now && now < (w.flatten ? Math.max(w.from, w.to - w.lead) : w.to))) {
                 return "outside window";
             }
-            boolean opens = trade == null || trade.entered == 0;
-            if (opens && s.tradesADay > 0 && tradesToday + (trade == null ? 0 : 1) >= s.tradesADay) {
+            if (ended && (!s.coolLosers || endNet < 0) && (s.coolBars > 0 && bar < endBar + s.coolBars
+                    || s.coolTime > 0 && now < endTime + s.coolTime)) {
+                return "cooling down";
+            }
+            if (s.spread != NONE && worked >= 0 && tape.get(worked).bid != NONE && tape.get(worked).ask != NONE
+                    && tape.get(worked).ask - tape.get(worked).bid > s.spread) {
+                return "spread";
+            }
+            boolean opens = turns || trade == null || trade.entered == 0;
+            if (opens && s.tradesADay > 0
+                    && tradesToday + (trade == null || turns ? 0 : 1) >= s.tradesADay) {
                 return "trades a day";
             }
-            if (trade != null && trade.sign != sign) {
+            if (trade != null && trade.sign != sign && !turns) {
                 return "opposite position";
             }
-            if (trade != null && leaving()) {
+            if (trade != null && !turns && leaving()) {
                 return "leaving";
             }
-            if (trade != null && !s.adds) {
+            if (trade != null && !turns && !s.adds) {
                 return "adds not allowed";
             }
-            if ((trade == null ? 0 : trade.open()) + resting() + s.entry(sign > 0).quantity > s.maximum) {
+            if ((trade == null || turns ? 0 : trade.open() + resting()) + s.entry(sign > 0).quantity > s.maximum) {
                 return "position limit";
             }
             if (warmingUp(plan(sign), bar)) {
                 return "warming up";
             }
-            return crosses(sign, price, bar) ? "line check" : "";
+            return crosses(sign, price, bar, turns) ? "line check" : "";
         }
 
-        private boolean crosses(int sign, long price, int bar) {
+        private boolean crosses(int sign, long price, int bar, boolean turns) {
             long worst = equity();
             long exit = market.slippage * market.tickValue + market.fee;
             for (Trader x : traders) {
+                if (x.reversing != 0) {
+                    Entry waits = x.s.entry(x.reversing > 0);
+                    worst -= waits.quantity * (x.planned(x.reversing, waits.order, x.reversePrice, waits.quantity,
+                            x.reverseBar) * market.tickValue + exit + market.fee);
+                }
+                if (turns && x == this) {
+                    continue;
+                }
                 if (x.trade != null && x.trade.open() > 0) {
                     long away = Math.max(0, x.trade.sign * (last - x.trade.stop.price));
                     worst -= x.trade.open() * (away * market.tickValue + exit);
@@ -520,8 +619,9 @@ final class NaiveTrader {
                 }
             }
             Entry entry = s.entry(sign > 0);
-            worst -= entry.quantity * (risk(sign, entry.order, price, entry.quantity, bar) * market.tickValue + exit
-                    + market.fee);
+            worst -= entry.quantity * ((turns
+                    ? planned(sign, entry.order, price, entry.quantity, bar)
+                    : risk(sign, entry.order, price, entry.quantity, bar)) * market.tickValue + exit + market.fee);
             long floorNow = Math.max(peak, equity()) - market.allowance;
             if (market.lockAt != NONE) {
                 floorNow = Math.min(floorNow, market.lockAt);
@@ -530,19 +630,27 @@ final class NaiveTrader {
                     || market.allowance > 0 && worst <= floorNow;
         }
 
-        private long risk(int sign, String type, long price, int quantity, int bar) {
-            long far = far(sign > 0, tape.get(at));
-            long entry = switch (type) {
+        private long expected(int sign, String type, long price) {
+            long far = worked < 0 ? NONE : far(sign > 0, tape.get(worked));
+            return switch (type) {
                 case "limit" -> price;
                 case "stop" -> price + sign * market.slippage;
                 default -> (far == NONE ? last : far) + sign * market.slippage;
             };
+        }
+
+        private long planned(int sign, String type, long price, int quantity, int bar) {
+            long entry = expected(sign, type, price);
+            Plan plan = plan(sign);
+            long level = initialLevel(plan, sign, entry, quantity, quantity, bar, true) - sign * plan.disaster;
+            return Math.max(0, sign * (entry - level));
+        }
+
+        private long risk(int sign, String type, long price, int quantity, int bar) {
             if (trade == null || trade.open() == 0) {
-                Plan plan = plan(sign);
-                long level = initialLevel(plan, sign, entry, quantity, quantity, bar, true) - sign * plan.disaster;
-                return Math.max(0, sign * (entry - level));
+                return planned(sign, type, price, quantity, bar);
             }
-            return Math.max(0, sign * (entry - trade.stop.price));
+            return Math.max(0, sign * (expected(sign, type, price) - trade.stop.price));
         }
 
         // ------------------------------------------------------------ figures of plans
@@ -714,6 +822,7 @@ final class NaiveTrader {
         }
 
         void flatten(String reason) {
+            dropReverse();
             cancelEntries();
             if (trade != null) {
                 trade.flattened = reason;
@@ -725,6 +834,7 @@ final class NaiveTrader {
 
         /** The next print is the last of the range: no entry works any more, and what is open meets it at the market. */
         void leaveRange() {
+            dropReverse();
             for (O o : orders) {
                 o.dead |= o.of == this && o.role.equals("entry");
             }
@@ -942,7 +1052,17 @@ final class NaiveTrader {
             if (t.open() == 0) {
                 orders.stream().filter(x -> x.of == this).forEach(x -> x.dead = true);
                 trades.add(result(o, time));
+                ended = true;
+                endPrint = o.reason.equals("assumed at session end") ? -1 : at;
+                endTime = time;
+                endNet = t.sign * (t.exitSum - t.entrySum) * market.tickValue - 2L * t.entered * market.fee;
+                endBar = bars.size() - (forming.isEmpty() && !s.kind.equals("renko") ? 1 : 0);
                 trade = null;
+                if (reversing != 0 && !o.reason.equals("open at end")) {
+                    int sign = reversing;
+                    reversing = 0;
+                    enter(sign, reversePrice);
+                }
             }
         }
 
@@ -1174,6 +1294,8 @@ final class NaiveTrader {
     private final List<Ask> asks = new ArrayList<>();
     private int numbers;
     private int at = -1;
+    /** The last print that orders have met. */
+    private int worked = -1;
     private long now = NONE;
     private long event = NONE;
     private long last = NONE;
@@ -1351,7 +1473,10 @@ final class NaiveTrader {
             }
             for (W w : t.merged()) {
                 if (w.to > reached && w.to <= until && begun) {
-                    due.add(new Due(w.to, 3, () -> t.leaveNow(plan -> plan.windowEnd, "window end")));
+                    due.add(new Due(w.to, 3, () -> {
+                        t.leaveNow(plan -> plan.windowEnd, "window end");
+                        t.dropReverse();
+                    }));
                 }
                 long acts = w.flatten ? Math.max(w.from, w.to - w.lead) : w.to;
                 if (w.from > reached && w.from <= until && begun) {
@@ -1379,6 +1504,12 @@ final class NaiveTrader {
                 }
             }
         }
+        for (O o : orders) {
+            long after = o.role.equals("entry") ? o.of.s.entry(o.buy).marketAfter : 0;
+            if (after > 0 && o.alive() && o.sent + after > reached && o.sent + after <= until) {
+                due.add(new Due(o.sent + after, 5, () -> o.of.turn(o)));
+            }
+        }
         due.sort(Comparator.comparingLong(Due::time).thenComparingInt(Due::rank));
         reached = until;
         due.forEach(d -> {
@@ -1397,6 +1528,7 @@ final class NaiveTrader {
                 if (t.trade != null && t.trade.entered > 0) {
                     t.trade.barZero = Math.min(t.trade.barZero, t.bars.size() - 1);
                 }
+                t.endBar = Math.min(t.endBar, t.bars.size() - 1);
             } else if (!t.forming.isEmpty()) {
                 t.closeForming();
             }
@@ -1449,7 +1581,11 @@ final class NaiveTrader {
                 }
                 if (a.cancel) {
                     a.order.dead = true;
-                } else {
+                } else if (a.toMarket) {
+                    a.order.type = "market";
+                    a.order.price = NONE;
+                    a.order.accepted = Math.max(a.order.accepted, a.due);
+                } else if (!a.order.type.equals("market")) {
                     a.order.price = a.price;
                     a.order.reason = a.reason;
                     a.order.accepted = Math.max(a.order.accepted, a.due);
@@ -1478,12 +1614,19 @@ final class NaiveTrader {
             }
         }
         last = p.price;
+        worked = at;
         // (3)
         working = true;
         List<Integer> from = new ArrayList<>();
         for (Trader t : traders) {
             from.add(t.bars.size());
             t.take(at);
+            if (t.ended && t.endPrint == at) {
+                boolean inForming = t.s.kind.equals("renko")
+                        ? t.bars.size() == from.getLast()
+                        : t.formingHolds(at);
+                t.endBar = inForming ? t.bars.size() : t.bars.size() - 1;
+            }
             if (t.trade != null && t.trade.firstPrint == at) {
                 boolean inForming = t.s.kind.equals("renko")
                         ? t.bars.size() == from.getLast()
@@ -1570,6 +1713,7 @@ final class NaiveTrader {
         o.wanted = price;
         o.reason = reason;
         o.sentAfter = at;
+        o.sent = event;
         o.accepted = event + latency;
         o.closesBefore = of.bars.size();
         orders.add(o);

@@ -30,6 +30,7 @@ public final class Said {
             case Decision.WouldBe ignored -> "";
             case Decision.Declined declined -> word(declined.refusal().reason());
             case Decision.Rejected rejected -> word(rejected.why());
+            case Decision.ReverseDropped ignored -> "reverse dropped";
             case Decision.Locked locked -> word(locked.why());
         }).strip();
     }

@@ -27,6 +27,7 @@ import stativex.exit.Distance;
 import stativex.exit.ExitPlan;
 import stativex.exit.ExitTerms;
 import stativex.exit.Leave;
+import stativex.interlock.CoolDown;
 import stativex.interlock.SessionWindow;
 import stativex.market.BarType;
 import stativex.market.Contract;
@@ -162,6 +163,21 @@ public class TwinTest {
             b.adds = r.adds = chance(40);
             b.maximum = r.maximum = largest * dice.nextInt(1, 4);
             b.once = r.once = chance(8);
+            b.reverse = r.reverse = chance(20);
+            if (chance(20)) {
+                boolean byBars = chance(50);
+                r.coolBars = byBars ? dice.nextInt(1, 8) : 0;
+                r.coolTime = byBars ? 0 : dice.nextInt(1, 15) * 60 * Given.SECOND;
+                r.coolLosers = chance(50);
+                b.coolDown = Optional.of(byBars
+                        ? new CoolDown(OptionalInt.of(r.coolBars), OptionalInt.empty(), r.coolLosers)
+                        : new CoolDown(OptionalInt.empty(),
+                                OptionalInt.of((int) (r.coolTime / Given.SECOND / 60)), r.coolLosers));
+            }
+            if (chance(15)) {
+                r.spread = dice.nextInt(1, 3);
+                b.spread = Optional.of((int) r.spread);
+            }
             r.tradesADay = chance(25) ? dice.nextInt(1, 6) : 0;
             b.tradesADay = r.tradesADay > 0 ? Optional.of(r.tradesADay) : Optional.empty();
             b.plan = plan(r);
@@ -177,8 +193,18 @@ public class TwinTest {
             e.offset = dice.nextInt(0, 4);
             e.quantity = dice.nextInt(1, 5);
             e.goodForBars = chance(50) ? dice.nextInt(1, 4) : 0;
+            boolean rests = !e.order.equals("market");
+            e.reprice = rests && chance(25);
+            e.marketAfter = rests && chance(25) ? dice.nextInt(5, 600) * Given.SECOND : 0;
+            e.half = rests && chance(30);
+            e.toward = e.half && chance(50);
             return new Strategy.Entry(Order.Type.valueOf(e.order.toUpperCase(java.util.Locale.ROOT)), e.quantity,
-                    e.goodForBars > 0 ? new Strategy.GoodFor.Bars(e.goodForBars) : new Strategy.GoodFor.Day());
+                    e.goodForBars > 0 ? new Strategy.GoodFor.Bars(e.goodForBars) : new Strategy.GoodFor.Day(),
+                    e.reprice,
+                    e.marketAfter > 0
+                            ? Optional.of((int) (e.marketAfter / Given.SECOND))
+                            : Optional.empty(),
+                    e.toward);
         }
 
         private static Strategy.SideRule side(String rule, NaiveTrader.Entry e, int sign,
@@ -187,7 +213,8 @@ public class TwinTest {
             return new Strategy.SideRule(rule,
                     e.order.equals("market")
                             ? Optional.empty()
-                            : Optional.of("close " + (less ? "-" : "+") + " " + e.offset + " ticks"),
+                            : Optional.of("close " + (less ? "-" : "+") + " "
+                                    + (e.half ? e.offset + ".5" : e.offset) + " ticks"),
                     List.of(), List.of(), own);
         }
 
@@ -457,7 +484,9 @@ public class TwinTest {
                 "stop at market", "window end", "day profit", "assumed at session end",
                 "open at end", "range end", "local stop", "disaster stop", "follow", "after bars",
                 "first close in profit",
-                "opposite signal", "rule", "clock time", "declined warming up", "declined outside window",
+                "opposite signal", "rule", "clock time", "declined warming up", "declined cooling down",
+                "declined spread", "cancelled reverse dropped",
+                "declined outside window",
                 "declined trades a day",
                 "declined opposite position",
                 "declined leaving", "declined adds not allowed", "declined position limit", "declined line check",

@@ -28,7 +28,7 @@ public record ReadyMade(String file, String about) {
             new ReadyMade("long-swell",
                     "Two moving averages. Breakeven after 16 ticks; breakeven after 10 bars is for the exit plan, which cannot do it yet."),
             new ReadyMade("channel-turn",
-                    "Always on the side of the last breakout, turning round at the other one. Trials cannot reverse yet."),
+                    "Always on the side of the last breakout, turning round at the other one."),
             new ReadyMade("held-line",
                     "A delta extreme on any of the last 4 bars; a limit at the close of the bar where it began."),
             new ReadyMade("outside-day",

@@ -100,7 +100,7 @@ public final class Workspace implements AutoCloseable {
                         .map(plan -> draft.problems(contract, further.of(plan, contract).values()
                                 .stream().map(ContractTape::contract).toList()).isEmpty())
                         .orElse(false))
-                .map(StrategyDraft::strategy).filter(one -> one.value().notThereYet().isEmpty())
+                .map(StrategyDraft::strategy)
                 .filter(one -> one.value().signals().others(contract).stream()
                         .allMatch(s -> further.open(s).isPresent()))
                 .toList();

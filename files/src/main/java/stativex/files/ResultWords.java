@@ -72,6 +72,8 @@ public final class ResultWords {
             case BROKEN -> "broken";
             case OUTSIDE_WINDOW -> "outside window";
             case LAST_TRADING_DAY -> "last trading day";
+            case COOLING_DOWN -> "cooling down";
+            case SPREAD -> "spread";
             case TRADES_A_DAY -> "trades a day";
             case SIGNALS_PER_PERIOD -> "signals per period";
             case OPPOSITE_POSITION -> "opposite position";
@@ -96,6 +98,7 @@ public final class ResultWords {
             case WOULD_BE -> "would-be";
             case REJECTED -> "rejected";
             case LOCKED -> "locked";
+            case CANCELLED -> "cancelled";
         };
     }
 
@@ -106,6 +109,7 @@ public final class ResultWords {
             case Decision.Declined declined -> of(declined.refusal().reason());
             case Decision.WouldBe ignored -> "";
             case Decision.Rejected rejected -> of(rejected.why());
+            case Decision.ReverseDropped ignored -> "reverse dropped";
             case Decision.Locked locked -> of(locked.why());
         };
     }

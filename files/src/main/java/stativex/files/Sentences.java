@@ -12,6 +12,7 @@ import stativex.engine.Decision;
 import stativex.engine.Mode;
 import stativex.engine.Strategy;
 import stativex.engine.StrategyState;
+import stativex.interlock.CoolDown;
 import stativex.interlock.InterlockKind;
 import stativex.interlock.InterlockView;
 import stativex.interlock.Lacking;
@@ -66,8 +67,15 @@ public final class Sentences {
             case Decision.Declined declined -> refusal(declined.refusal());
             case Decision.WouldBe ignored -> "every interlock was clear";
             case Decision.Rejected rejected -> ResultWords.of(rejected.why());
+            case Decision.ReverseDropped ignored -> "it waited for the exit, and something came in between";
             case Decision.Locked locked -> lock(locked);
         };
+    }
+
+    private static String coolDown(CoolDown rule) {
+        int count = rule.bars().orElseGet(() -> rule.minutes().orElse(0));
+        return count + (rule.bars().isPresent() ? " bar" : " minute") + (count == 1 ? "" : "s") + " after a "
+                + (rule.onlyAfterLosses() ? "losing trade" : "trade");
     }
 
     private static String lock(Decision.Locked locked) {
@@ -96,6 +104,10 @@ public final class Sentences {
             case Refusal.Broken ignored -> "the drawdown floor was reached";
             case Refusal.OutsideWindow outside -> window(outside.stretch());
             case Refusal.LastTradingDay last -> "last trading day " + last.date();
+            case Refusal.CoolingDown cooling -> coolDown(cooling.rule());
+            case Refusal.Spread spread ->
+                "bid and ask are " + spread.ticks() + (spread.ticks() == 1 ? " tick" : " ticks")
+                        + " apart, at most " + spread.most();
             case Refusal.TradesADay trades -> trades.trades() + (trades.trades() == 1 ? " trade" : " trades") + " today"
                     + (trades.resting() ? " and an entry that rests" : "") + ", at most " + trades.most();
             case Refusal.SignalsPerPeriod signals -> signals.most() + " " + signals.side().word() + " a "
@@ -105,7 +117,7 @@ public final class Sentences {
             case Refusal.AddsNotAllowed held -> "already " + held.held().word();
             case Refusal.PositionLimit limit ->
                 "at most " + limit.most() + (limit.most() == 1 ? " contract" : " contracts");
-            case Refusal.WarmingUp ignored -> "the entry price is not known yet";
+            case Refusal.WarmingUp ignored -> "the entry price, or a study of its exit plan, is not known yet";
             case Refusal.CrossesLine line -> "a stop-out would cross " + ResultWords.of(line.line());
         };
     }
@@ -150,10 +162,12 @@ public final class Sentences {
             case ACCOUNT -> "Account rulebook";
             case WINDOW -> "Session window";
             case LAST_TRADING_DAY -> "Last trading day";
+            case COOL_DOWN -> "Cool-down";
+            case SPREAD -> "Spread";
             case TRADES -> "Trades today";
             case SIGNALS -> "Signals";
             case POSITION -> "Position";
-            case WARM_UP -> "Entry price";
+            case WARM_UP -> "Price and plan";
             case LINE_CHECK -> "Line check";
         };
     }
@@ -179,6 +193,8 @@ public final class Sentences {
             case Refusal.OutsideWindow outside -> outside.stretch().map(s -> s.name()
                     + (now < s.from() ? " at " + clock(s.from(), s) : " is ending")).orElse("no window ahead");
             case Refusal.LastTradingDay last -> "was " + last.date();
+            case Refusal.CoolingDown cooling -> coolDown(cooling.rule());
+            case Refusal.Spread spread -> spread.ticks() + " t, at most " + spread.most();
             case Refusal.TradesADay trades -> trades.trades() + (trades.resting() ? " and one resting" : "") + " of "
                     + trades.most();
             case Refusal.SignalsPerPeriod signals -> signals.side().word() + ": " + signals.most() + " of "
@@ -206,7 +222,9 @@ public final class Sentences {
                 case FEED -> "in step";
                 case DAY_LOCK -> "open";
                 case LINE_CHECK -> "a stop-out stays inside";
-                case SESSION, ACCOUNT, WINDOW, LAST_TRADING_DAY, TRADES, SIGNALS, POSITION, WARM_UP -> "clear";
+                case SESSION, ACCOUNT, WINDOW, LAST_TRADING_DAY, COOL_DOWN, SPREAD, TRADES, SIGNALS, POSITION,
+                        WARM_UP ->
+                    "clear";
             };
         };
     }

@@ -6,11 +6,13 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.Set;
 import java.util.stream.Collectors;
 import stativex.engine.SignalPlan;
 import stativex.engine.Strategy;
 import stativex.exit.ExitPlan;
+import stativex.interlock.CoolDown;
 import stativex.interlock.SessionWindow;
 import stativex.interlock.SignalPeriod;
 import stativex.market.BarSettings;
@@ -44,7 +46,18 @@ final class StrategyReader {
                 root.maybe("adds").map(Field::flag).orElse(false),
                 root.maybe("reverse").map(Field::flag).orElse(false),
                 root.items("windows").stream().map(StrategyReader::window).toList(),
-                root.maybe("tradesADay").map(Field::integer), root.maybe("once").map(Field::flag).orElse(false));
+                root.maybe("tradesADay").map(Field::integer), root.maybe("once").map(Field::flag).orElse(false),
+                root.maybe("coolDown").map(StrategyReader::coolDown),
+                root.maybe("largestSpreadTicks").map(Field::integer));
+    }
+
+    static CoolDown coolDown(Field cool) {
+        return cool.checked(() -> new CoolDown(whole(cool, "bars"), whole(cool, "minutes"),
+                cool.maybe("onlyAfterLosses").map(Field::flag).orElse(false)));
+    }
+
+    private static OptionalInt whole(Field of, String name) {
+        return of.has(name) ? OptionalInt.of(of.at(name).integer()) : OptionalInt.empty();
     }
 
     /** What it looks at and when it judges. */
@@ -137,7 +150,8 @@ final class StrategyReader {
         return entry.checked(() -> new Strategy.Entry(
                 Order.Type.valueOf(entry.at("order").text().toUpperCase(Locale.ROOT)), entry.at("quantity").integer(),
                 goodFor(entry), entry.maybe("reprice").map(Field::flag).orElse(false),
-                entry.maybe("marketAfterSeconds").map(Field::integer)));
+                entry.maybe("marketAfterSeconds").map(Field::integer),
+                entry.maybe("roundTowardMarket").map(Field::flag).orElse(false)));
     }
 
     private static Strategy.GoodFor goodFor(Field entry) {

@@ -77,7 +77,7 @@ public class StrategyDraftTest {
         assertEquals(plan.series().getFirst().bars().type(), new BarType.Renko(3, 6));
         Strategy.Entry entry = draft.entry(Side.LONG).orElseThrow();
         assertEquals(entry, new Strategy.Entry(Order.Type.LIMIT, 2, new Strategy.GoodFor.Bars(3), true,
-                Optional.of(20)));
+                Optional.of(20), false));
         assertTrue(draft.adds() && draft.maximumPosition() == 6 && draft.reverses());
         assertEquals(draft.side(Side.LONG).orElseThrow().enters(), List.of("strong"));
         assertEquals(places(draft, contract), List.of("exit"));

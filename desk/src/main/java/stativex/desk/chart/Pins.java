@@ -174,6 +174,7 @@ final class Pins {
             case Decision.Taken ignored -> "";
             case Decision.WouldBe ignored -> "";
             case Decision.Locked ignored -> "k";
+            case Decision.ReverseDropped ignored -> "";
         };
     }
 
@@ -194,6 +195,8 @@ final class Pins {
             case OFF -> "f";
             case SESSION_CLOSED, SESSION_INCOMPLETE -> "x";
             case LAST_TRADING_DAY -> "d";
+            case COOLING_DOWN -> "h";
+            case SPREAD -> "q";
             case WARMING_UP -> "u";
         };
     }

@@ -109,6 +109,7 @@ final class Journal extends VBox {
             case WOULD_BE -> "would-be " + d.side().map(Side::word).orElse("");
             case REJECTED -> "rejected " + d.side().map(Side::word).orElse("");
             case LOCKED -> "locked";
+            case CANCELLED -> "cancelled " + d.side().map(Side::word).orElse("");
         };
         String who = d.strategy().isPresent() ? names.get(d.strategy().getAsInt()) : "account";
         String detail = new Sentences(contract.calendar().zone(), d.time()).decision(d);
@@ -116,6 +117,7 @@ final class Journal extends VBox {
             case DECLINED -> ResultWords.reason(d) + ": " + detail;
             case WOULD_BE -> price.strip() + ", " + detail;
             case TAKEN, REJECTED, LOCKED -> detail;
+            case CANCELLED -> ResultWords.reason(d) + ": " + detail;
         };
         return new Row(Format.clock(d.time(), contract.calendar().zone()), what, day(d.time()) + who + " · " + why,
                 d.kind() != Decision.Kind.TAKEN && d.kind() != Decision.Kind.WOULD_BE);
