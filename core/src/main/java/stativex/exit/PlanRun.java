@@ -148,13 +148,14 @@ public final class PlanRun {
         if (openBefore == 0) {
             path.read(now);
         }
+        Average before = path.average();
         boolean moved = openBefore == 0
-                || path.entered(path.average().with(openBefore, contracts, price), openBefore + contracts);
+                || path.entered(before.with(openBefore, contracts, price), openBefore + contracts);
         boolean beyond = path.hasLevel() && moved && side.sign() * (path.levelTicks() - print) > 0;
         if (moved) {
             anew();
         }
-        return new Wishes(moved ? broker() : Optional.empty(), targets(contracts, now),
+        return new Wishes(moved ? broker() : Optional.empty(), targets(contracts, !path.average().equals(before), now),
                 beyond ? already() : Optional.empty());
     }
 
@@ -181,12 +182,14 @@ public final class PlanRun {
         return terms.local().filter(local -> local.volume() > 0).isPresent();
     }
 
-    private List<Target> targets(int contracts, Readings now) {
+    private List<Target> targets(int contracts, boolean averageMoved, Readings now) {
         int[] given = allot(contracts);
         List<Target> wished = new ArrayList<>();
         for (int leg = 0; leg < given.length; leg++) {
             if (hasTarget(leg) && allotted[leg] > 0) {
-                long price = figures.target(leg, path.average(), now);
+                // what is offered already is set anew where the average moved, and else only at bar closes
+                boolean stays = allotted[leg] > given[leg] && !averageMoved;
+                long price = stays ? offered[leg] : figures.target(leg, path.average(), now);
                 boolean moved = allotted[leg] > given[leg] && price != offered[leg];
                 if (given[leg] > 0 || moved) {
                     wished.add(new Target(leg + 1, given[leg], price, moved));

@@ -363,9 +363,6 @@ public class RulesStageTest extends DeskTest {
         press("#entry-reverse");
         assertTrue(draft().reverses());
         assertEquals(text("#rules-state"), "complete");
-        robot.clickOn("#strategy-run");
-        shown();
-        assertTrue(text("#strategy-said").contains("reversing a position"), text("#strategy-said"));
         // a line is drawn, named in a rule, and goes into the strategy as it stands
         robot.clickOn(onChart(300, 120)).push(KeyCode.L);
         shown();
