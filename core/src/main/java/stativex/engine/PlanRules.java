@@ -58,7 +58,7 @@ public final class PlanRules {
     }
 
     /** What the studies say at a bar that was judged; nothing before the first. */
-    Readings at(int bar) {
+    public Readings at(int bar) {
         return text -> bar < 0 ? Double.NaN : values.get(text).at(bar);
     }
 

@@ -29,6 +29,8 @@ final class PlanFigures {
     private final Readings readings;
     /** Ticks from the fill to the level that the bracket is attached with; below 0 when that lies beyond it. */
     final long initial;
+    /** Ticks that one R is. */
+    final long risk;
     final List<Trail> trail;
     final long breakevenAfter;
     final long breakevenOffset;
@@ -57,7 +59,7 @@ final class PlanFigures {
                 : Optional.empty()).orElse(NO_LEVEL);
         this.stop = stated.filter(d -> !(d instanceof Distance.Level)).map(d -> exact(d, 0));
         // R counts the stop, and what of the trail does not count R itself
-        long risk = stated.isPresent() ? side.sign() * (price - attached(trail(0, false))) : 0;
+        this.risk = stated.isPresent() ? side.sign() * (price - attached(trail(0, false))) : 0;
         this.trail = trail(risk, true);
         this.initial = stated.isPresent() ? side.sign() * (price - attached(trail)) : 0;
         for (ExitTerms.Target target : terms.targets()) {
@@ -74,6 +76,11 @@ final class PlanFigures {
     /** Whether every study that a distance needs is there. */
     static boolean complete(ExitTerms terms, Readings readings) {
         return terms.distances().allMatch(d -> d.takes().map(text -> !Double.isNaN(readings.at(text))).orElse(true));
+    }
+
+    /** A distance in whole ticks, rounded up; not for a study's level. */
+    long ticks(Distance distance) {
+        return exact(distance, risk).ceil();
     }
 
     private Ratio exact(Distance distance, long risk) {

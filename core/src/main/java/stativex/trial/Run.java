@@ -91,6 +91,19 @@ public final class Run {
         }
     }
 
+    /** Works inputs until {@code print} is the next one, or the end. */
+    void toPrint(int print) {
+        while (nextPrint < print && !atEnd()) {
+            int prints = Math.min(printsBeforeHeartbeat(), print - nextPrint);
+            if (prints > 0) {
+                engine.prints(nextPrint, nextPrint + prints);
+                nextPrint += prints;
+            } else {
+                step();
+            }
+        }
+    }
+
     /** Prints until the next heartbeat, the last one of the range, or the end. */
     private int printsBeforeHeartbeat() {
         int until = nextHeartbeat < heartbeats.length

@@ -40,7 +40,7 @@ public final class Said {
         return run.engine().log().fills().stream().map(Said::fill).toList();
     }
 
-    private static String fill(Fill f) {
+    static String fill(Fill f) {
         return f.print() + " " + (f.buy() ? "buy " : "sell ") + f.quantity() + " at " + f.price() + " "
                 + reason(f.reason());
     }

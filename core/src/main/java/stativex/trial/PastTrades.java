@@ -1,0 +1,155 @@
+package stativex.trial;
+
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import stativex.account.Account;
+import stativex.account.Rulebook;
+import stativex.engine.Command;
+import stativex.engine.Decision;
+import stativex.engine.Mode;
+import stativex.engine.PlanRules;
+import stativex.engine.SignalPlan;
+import stativex.engine.Strategy;
+import stativex.engine.Trade;
+import stativex.exit.Leave;
+import stativex.exit.Readings;
+import stativex.market.BarSeries;
+import stativex.market.Contract;
+import stativex.market.ContractTape;
+import stativex.market.Histories;
+import stativex.market.Side;
+import stativex.market.Tape;
+import stativex.order.Fill;
+import stativex.order.Order;
+import stativex.order.Terms;
+import stativex.rule.Program;
+import stativex.rule.Worked;
+
+/**
+ * Trades that might have been: an entry at the market with the close of any bar of a tape, left by a strategy's exit plan, on the
+ * prints that came, by the engine and exchange of every run. The strategy's rules, limits and hours and the account's lines are left
+ * aside; of its rules only what the plan leaves on stays. Bars and studies are made once. Used by one thread at a time.
+ */
+public final class PastTrades {
+    private static final String ALWAYS = "close = close";
+    private static final int STRETCH = 2_000;
+
+    private final Tape tape;
+    private final Contract contract;
+    private final Account account;
+    private final Terms terms;
+    private final Histories histories = new Histories();
+    private final Worked worked = new Worked();
+
+    /**
+     * What came of one.
+     *
+     * @param trade empty when the entry was never filled
+     * @param fills of the trade, the entry's first
+     * @param declined why the entry was not sent, if that is what became of it
+     */
+    public record Outcome(Optional<Trade> trade, List<Fill> fills, Optional<Decision> declined) {
+        public Outcome {
+            fills = List.copyOf(fills);
+        }
+    }
+
+    /**
+     * @param account its fees count, its lines do not
+     * @throws IllegalArgumentException when it states no fee for the contract
+     */
+    public PastTrades(Tape tape, Contract contract, Account account, Terms terms) {
+        account.fee(contract.symbol());
+        this.tape = tape;
+        this.contract = contract;
+        this.account = new Account(account.name(), account.currency(), account.start(), account.fees(),
+                Optional.empty(), Optional.empty(), new Rulebook("none", List.of()));
+        this.terms = terms;
+    }
+
+    /** The signal bars of a strategy over the whole tape. */
+    public BarSeries bars(Strategy strategy) {
+        return histories.of(tape, contract.calendar(), strategy.signals().bars(), Long.MIN_VALUE,
+                inputs(strategy, Map.of()).end());
+    }
+
+    private Inputs inputs(Strategy strategy, Map<String, ContractTape> others) {
+        return Inputs.of(tape, contract, others, account, List.of(strategy), terms);
+    }
+
+    /** What the studies of a strategy's plan say at a bar. @param others contracts that it looks at, by symbol */
+    public Readings readings(Strategy strategy, Map<String, ContractTape> others, Side side, int bar) {
+        Program program = new Program(strategy.signals().blueprint(contract, others), bars(strategy), worked);
+        PlanRules rules = new PlanRules(program, side, strategy.plan().terms(side));
+        if (program.asksForPosition()) {
+            return text -> Double.NaN;
+        }
+        program.take();
+        worked.keep(program);
+        return rules.at(bar);
+    }
+
+    /**
+     * An entry with the close of a bar.
+     *
+     * @param others contracts that the strategy looks at, by symbol
+     * @param bar of {@link #bars}
+     * @throws IllegalArgumentException when the plan does not read
+     */
+    public Outcome at(Strategy strategy, Map<String, ContractTape> others, Side side, int bar) {
+        BarSeries bars = bars(strategy);
+        Run run = new Run(inputs(alone(strategy, side), others), histories, worked);
+        int print = bars.closedAt(bar) == Tape.NONE ? bars.closingPrint(bar) : bars.last(bar) + 1;
+        run.toPrint(print);
+        int before = run.engine().log().decisions().size();
+        run.command(new Command.SetSide(0, side.opposite(), false));
+        run.command(new Command.SetOnce(0, true));
+        run.command(new Command.SetMode(0, Mode.ENGAGED));
+        while (!run.atEnd() && run.engine().log().trades().isEmpty()) {
+            if (run.engine().log().fills().isEmpty()) {
+                run.step();
+                if (declined(run, before).isPresent()) {
+                    run.command(new Command.SetMode(0, Mode.OFF));
+                    break;
+                }
+            } else {
+                run.toPlace(run.place() + STRETCH);
+            }
+        }
+        run.finish();
+        Optional<Trade> trade = run.engine().log().trades().stream().findFirst();
+        return new Outcome(trade, run.engine().log().fills().stream()
+                .filter(fill -> trade.filter(t -> fill.print() <= t.exitPrint()).isPresent()).toList(),
+                trade.isPresent() ? Optional.empty() : declined(run, before));
+    }
+
+    private static Optional<Decision> declined(Run run, int before) {
+        List<Decision> all = run.engine().log().decisions();
+        // once it is sent, what comes after is declined because it was
+        return all.subList(before, all.size()).stream().findFirst()
+                .filter(decision -> !(decision.outcome() instanceof Decision.Taken));
+    }
+
+    /** The strategy with a rule that is always true on one side, and nothing that holds an entry back. */
+    private static Strategy alone(Strategy of, Side side) {
+        SignalPlan plan = of.signals();
+        SignalPlan signals = new SignalPlan(plan.bars(), plan.series(), plan.studies(), plan.drawings(), List.of(),
+                Optional.empty(), SignalPlan.Evaluate.BAR_CLOSE, Optional.empty());
+        Strategy.SideRule always = new Strategy.SideRule(ALWAYS, Optional.empty());
+        // the other side's rule may be what the plan leaves on
+        Optional<Strategy.SideRule> other = of.plan().terms(side).leavesOnOppositeSignal()
+                ? of.side(side.opposite()).map(rule -> new Strategy.SideRule(rule.rule(), Optional.empty()))
+                : Optional.empty();
+        int quantity = of.entry(side).quantity();
+        boolean hours = of.plan().terms(side).leaves().stream().anyMatch(Leave.WindowEnd.class::isInstance);
+        return new Strategy(of.name(), of.version(), of.contract(), signals,
+                side == Side.LONG
+                        ? new Strategy.Sides(Optional.of(always), other)
+                        : new Strategy.Sides(other, Optional.of(always)),
+                new Strategy.Entry(Order.Type.MARKET, quantity, new Strategy.GoodFor.Day()),
+                new Strategy.Limits(quantity, false, false, hours ? of.windows() : List.of(), Optional.empty(), true,
+                        Optional.empty(), Optional.empty()),
+                of.plan(), 0);
+    }
+}
