@@ -37,7 +37,7 @@ public final class PlanRun {
      * @param leg from 1, in the plan's order
      * @param added contracts newly offered
      * @param price ticks
-     * @param moved what the leg offers already is to be moved there
+     * @param moved what the leg offers already is to stand there, too
      */
     public record Target(int leg, int added, long price, boolean moved) {}
 
@@ -64,8 +64,6 @@ public final class PlanRun {
     private final StopPath path;
     private final int[] allotted;
     private final int[] filled;
-    /** Where each leg's limit was last wished to stand. */
-    private final long[] offered;
     private final List<Leave.Rule> taken = new ArrayList<>();
     /** A rest of the entry is still working. */
     private boolean entering;
@@ -89,7 +87,6 @@ public final class PlanRun {
         this.path = new StopPath(terms, figures, side, new Average(price, 1), open);
         this.allotted = new int[terms.targets().size()];
         this.filled = new int[allotted.length];
-        this.offered = new long[allotted.length];
     }
 
     /**
@@ -187,14 +184,11 @@ public final class PlanRun {
         List<Target> wished = new ArrayList<>();
         for (int leg = 0; leg < given.length; leg++) {
             if (hasTarget(leg) && allotted[leg] > 0) {
-                // what is offered already is set anew where the average moved, and else only at bar closes
-                boolean stays = allotted[leg] > given[leg] && !averageMoved;
-                long price = stays ? offered[leg] : figures.target(leg, path.average(), now);
-                boolean moved = allotted[leg] > given[leg] && price != offered[leg];
+                // what stands already is set anew where the average moved, and else only at bar closes
+                boolean moved = allotted[leg] > given[leg] && averageMoved;
                 if (given[leg] > 0 || moved) {
-                    wished.add(new Target(leg + 1, given[leg], price, moved));
+                    wished.add(new Target(leg + 1, given[leg], figures.target(leg, path.average(), now), moved));
                 }
-                offered[leg] = price;
             }
         }
         return wished;
@@ -275,11 +269,7 @@ public final class PlanRun {
         for (int leg = 0; leg < allotted.length; leg++) {
             if (terms.targets().get(leg).distance().orElse(null) instanceof Distance.Level(String study)
                     && allotted[leg] > 0 && !Double.isNaN(now.at(study))) {
-                long price = PlanFigures.targetLevel(side, now.at(study));
-                if (price != offered[leg]) {
-                    targets.add(new Target(leg + 1, 0, price, true));
-                    offered[leg] = price;
-                }
+                targets.add(new Target(leg + 1, 0, PlanFigures.targetLevel(side, now.at(study)), true));
             }
         }
         return targets.isEmpty() ? stop : new Wishes(stop.stop(), targets, stop.departure());

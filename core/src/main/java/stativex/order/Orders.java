@@ -88,7 +88,7 @@ public final class Orders {
         Order standing = bracket.target(wished.leg()).orElse(null);
         if (standing != null) {
             standing.quantity += wished.added();
-            if (wished.moved()) {
+            if (wished.moved() && standing.wanted() != wished.price()) {
                 change(standing, wished.price(), reason, cause);
             }
         } else if (wished.added() > 0) {

@@ -1,17 +1,23 @@
 package stativex.trial;
 
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import stativex.account.Account;
 import stativex.account.Rulebook;
 import stativex.engine.Command;
 import stativex.engine.Decision;
 import stativex.engine.Mode;
 import stativex.engine.PlanRules;
+import stativex.engine.SideRules;
 import stativex.engine.SignalPlan;
 import stativex.engine.Strategy;
 import stativex.engine.Trade;
+import stativex.exit.ExitTerms;
 import stativex.exit.Leave;
 import stativex.exit.Readings;
 import stativex.market.BarSeries;
@@ -24,6 +30,7 @@ import stativex.order.Fill;
 import stativex.order.Order;
 import stativex.order.Terms;
 import stativex.rule.Program;
+import stativex.rule.Truth;
 import stativex.rule.Worked;
 
 /**
@@ -78,16 +85,40 @@ public final class PastTrades {
         return Inputs.of(tape, contract, others, account, List.of(strategy), terms);
     }
 
-    /** What the studies of a strategy's plan say at a bar. @param others contracts that it looks at, by symbol */
+    /**
+     * What the studies that the distances of a strategy's plan take say at a bar; of other texts nothing.
+     *
+     * @param others contracts that it looks at, by symbol
+     */
     public Readings readings(Strategy strategy, Map<String, ContractTape> others, Side side, int bar) {
+        ExitTerms terms = strategy.plan().terms(side);
         Program program = new Program(strategy.signals().blueprint(contract, others), bars(strategy), worked);
-        PlanRules rules = new PlanRules(program, side, strategy.plan().terms(side));
+        PlanRules rules = new PlanRules(program, side, terms);
         if (program.asksForPosition()) {
             return text -> Double.NaN;
         }
         program.take();
         worked.keep(program);
-        return rules.at(bar);
+        Map<String, Double> values = new HashMap<>();
+        Stream.of(terms.levels(), terms.widths()).flatMap(Set::stream)
+                .forEach(text -> values.put(text, rules.at(bar).at(text)));
+        return text -> values.getOrDefault(text, Double.NaN);
+    }
+
+    /** Bars at which a side's rules, without limits and hours, would have the strategy enter; none without a rule. */
+    public List<Integer> signals(Strategy strategy, Map<String, ContractTape> others, Side side) {
+        if (strategy.side(side).isEmpty()) {
+            return List.of();
+        }
+        Program program = new Program(strategy.signals().blueprint(contract, others), bars(strategy), worked);
+        SideRules rules = new SideRules(program, side, strategy.side(side).get(), strategy.signals(),
+                strategy.entry(side).priced());
+        if (program.asksForPosition()) {
+            return List.of();
+        }
+        program.take();
+        worked.keep(program);
+        return IntStream.range(0, program.rows()).filter(bar -> rules.whole().at(bar) == Truth.TRUE).boxed().toList();
     }
 
     /**

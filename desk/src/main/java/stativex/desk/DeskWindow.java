@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import javafx.animation.AnimationTimer;
@@ -16,8 +17,6 @@ import javafx.scene.control.Label;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.input.KeyCode;
-import javafx.scene.input.KeyCodeCombination;
-import javafx.scene.input.KeyCombination;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
@@ -27,6 +26,7 @@ import stativex.account.Account;
 import stativex.demo.Demo;
 import stativex.desk.chart.ChartLink;
 import stativex.desk.chart.ChartModel;
+import stativex.desk.exits.ExitsStage;
 import stativex.desk.look.FilePicker;
 import stativex.desk.rules.RulesStage;
 import stativex.desk.run.RunStage;
@@ -52,9 +52,9 @@ import stativex.market.Contract;
  * engine never waits for it.
  */
 public final class DeskWindow {
-    private static final KeyCombination TAPE = new KeyCodeCombination(KeyCode.DIGIT1, KeyCombination.SHORTCUT_DOWN);
-    private static final KeyCombination RULES = new KeyCodeCombination(KeyCode.DIGIT2, KeyCombination.SHORTCUT_DOWN);
-    private static final KeyCombination RUN = new KeyCodeCombination(KeyCode.DIGIT6, KeyCombination.SHORTCUT_DOWN);
+    /** Stages that there are, by the key that shows each beside the shortcut key. */
+    private static final Map<KeyCode, Integer> STAGES = Map.of(KeyCode.DIGIT1, 1, KeyCode.DIGIT2, 2, KeyCode.DIGIT3, 3,
+            KeyCode.DIGIT6, 6);
 
     private final BorderPane root = new BorderPane();
     private final FilePicker picker;
@@ -70,6 +70,7 @@ public final class DeskWindow {
     private TopBar topBar = new TopBar(Optional.empty(), this::send, this::stage, this::accountItems);
     private Optional<RunStage> run = Optional.empty();
     private Optional<RulesStage> rules = Optional.empty();
+    private Optional<ExitsStage> exits = Optional.empty();
     private Optional<Replay.View> shown = Optional.empty();
     private int stage = 1;
     /** A switch that would end what is under way is asked once. */
@@ -123,8 +124,8 @@ public final class DeskWindow {
         bar.getStyleClass().add("busy");
         bar.setAlignment(Pos.CENTER_LEFT);
         root.addEventFilter(KeyEvent.KEY_PRESSED, e -> {
-            if (TAPE.match(e) || RULES.match(e) || RUN.match(e)) {
-                stage(TAPE.match(e) ? 1 : RULES.match(e) ? 2 : 6);
+            if (e.isShortcutDown() && !e.isAltDown() && !e.isShiftDown() && STAGES.containsKey(e.getCode())) {
+                stage(STAGES.get(e.getCode()));
                 e.consume();
             }
         });
@@ -198,6 +199,7 @@ public final class DeskWindow {
         workspace.ifPresent(Workspace::close);
         rules.ifPresent(RulesStage::leave);
         rules = Optional.empty();
+        exits = Optional.empty();
     }
 
     /** Shows a stage by its number; without a tape there is only the Tape stage. */
@@ -212,6 +214,9 @@ public final class DeskWindow {
         } else if (stage == 2) {
             root.setCenter(rulesStage());
             rulesStage().focus();
+        } else if (stage == 3) {
+            root.setCenter(exitsStage());
+            exitsStage().focus();
         } else if (run.isPresent()) {
             root.setCenter(run.get());
             run.get().requestFocus();
@@ -243,6 +248,16 @@ public final class DeskWindow {
                     this::takeToRun, this::isTrading));
         }
         return rules.get();
+    }
+
+    /** The Exits stage, made when first asked for; it works on the strategies of the Rules stage. */
+    ExitsStage exitsStage() {
+        if (exits.isEmpty()) {
+            Workspace now = workspace();
+            exits = Optional.of(new ExitsStage(now.inputs().contract(), now.inputs().tape(), now.inputs().account(),
+                    now.further(), now.inputs().terms(), rulesStage().plans()));
+        }
+        return exits.get();
     }
 
     /** Whether a strategy is engaged in the replay, or has a position. */

@@ -29,6 +29,7 @@ final class Picture {
         }).thenCompose(ready -> switch (options.stage()) {
             case "run" -> CompletableFuture.completedFuture(null);
             case "rules" -> rulesStage(window);
+            case "exits" -> exitsStage(window);
             case "contract" -> contract(window);
             default -> tapeStage(window, options);
         })
@@ -66,6 +67,26 @@ final class Picture {
                             window.tapeStage().pane().press("delta");
                         }
                         window.tapeStage().pane().chart().repaint();
+                        ready.complete(null);
+                    }
+                }
+            }.start();
+        });
+        return ready;
+    }
+
+    /** Goes to the Exits stage and waits until the plan has been tried on a past trade. */
+    private static CompletableFuture<Void> exitsStage(DeskWindow window) {
+        CompletableFuture<Void> ready = new CompletableFuture<>();
+        Platform.runLater(() -> {
+            window.stage(3);
+            new AnimationTimer() {
+                private int frames;
+
+                @Override
+                public void handle(long now) {
+                    if (!window.exitsStage().isBusy() && ++frames > 20) {
+                        stop();
                         ready.complete(null);
                     }
                 }

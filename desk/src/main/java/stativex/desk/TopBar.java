@@ -31,6 +31,7 @@ final class TopBar extends HBox {
 
     private final ToggleButton tape = new ToggleButton("1  Tape");
     private final ToggleButton rules = new ToggleButton("2  Rules");
+    private final ToggleButton exits = new ToggleButton("3  Exits");
     private final ToggleButton run = new ToggleButton("6  Run");
 
     /**
@@ -51,6 +52,9 @@ final class TopBar extends HBox {
         rules.setId("stage-rules");
         rules.setTooltip(new Tooltip("Rules (Ctrl+2)"));
         rules.setOnAction(e -> stage.accept(2));
+        exits.setId("stage-exits");
+        exits.setTooltip(new Tooltip("Exits (Ctrl+3)"));
+        exits.setOnAction(e -> stage.accept(3));
         run.setId("stage-run");
         run.setTooltip(new Tooltip("Run (Ctrl+6)"));
         run.setOnAction(e -> stage.accept(6));
@@ -63,6 +67,7 @@ final class TopBar extends HBox {
         account.getItems().setAll(accounts.get());
         account.setVisible(contract.isPresent());
         rules.setDisable(contract.isEmpty());
+        exits.setDisable(contract.isEmpty());
         run.setDisable(contract.isEmpty());
         Region gap = new Region();
         HBox.setHgrow(gap, Priority.ALWAYS);
@@ -73,7 +78,7 @@ final class TopBar extends HBox {
         lock.setId("flat-and-lock");
         lock.getStyleClass().add("lock");
         lock.setVisible(contract.isPresent());
-        getChildren().addAll(name, new HBox(tape, rules, run), gap, clock, account, lock);
+        getChildren().addAll(name, new HBox(tape, rules, exits, run), gap, clock, account, lock);
     }
 
     void show(Replay.View view) {
@@ -92,6 +97,7 @@ final class TopBar extends HBox {
     void stage(int number) {
         tape.setSelected(number == 1);
         rules.setSelected(number == 2);
+        exits.setSelected(number == 3);
         run.setSelected(number == 6);
     }
 }

@@ -6,6 +6,7 @@ import static org.testng.Assert.assertTrue;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.Set;
 import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
@@ -19,8 +20,10 @@ import stativex.exit.Distance;
 import stativex.exit.ExitPlan;
 import stativex.exit.ExitTerms;
 import stativex.files.StrategyDraft;
+import stativex.interlock.CoolDown;
 import stativex.interlock.SessionWindow;
 import stativex.market.BarSettings;
+import stativex.market.Side;
 
 /** A strategy from Empty to one that runs, without a document being seen. */
 public class SetupStoryTest extends DeskTest {
@@ -153,6 +156,37 @@ public class SetupStoryTest extends DeskTest {
         WaitForAsyncUtils.waitForFxEvents();
         assertEquals(fx(() -> this.window.workspace().inputs().strategies().getFirst().name()), "New strategy");
         assertEquals(fx(() -> this.window.workspace().inputs().strategies().getFirst().plan().name()), "Steps of mine");
+    }
+
+    @Test
+    public void whatHoldsEntriesBackIsSetInTheWindow() {
+        press("#cool-down");
+        type("#cool-down-length", "7");
+        press("#cool-down-losses");
+        assertEquals(strategy(draft()).limits().coolDown(),
+                Optional.of(new CoolDown(OptionalInt.of(7), OptionalInt.empty(), true)));
+        fx(() -> {
+            robot.lookup("#cool-down-unit").queryAs(ComboBox.class).getSelectionModel().select(1);
+            return null;
+        });
+        shown();
+        assertEquals(strategy(draft()).limits().coolDown(),
+                Optional.of(new CoolDown(OptionalInt.empty(), OptionalInt.of(7), true)));
+        press("#spread-limited");
+        type("#spread-ticks", "3");
+        assertEquals(strategy(draft()).limits().largestSpread(), Optional.of(3));
+        press("#cool-down");
+        press("#spread-limited");
+        assertEquals(strategy(draft()).limits().coolDown(), Optional.empty());
+        assertEquals(strategy(draft()).limits().largestSpread(), Optional.empty());
+        fx(() -> {
+            robot.lookup("#entry-order").queryAs(ComboBox.class).getSelectionModel().select(1);
+            return null;
+        });
+        shown();
+        type("#entry-price", "close - 2 ticks");
+        press("#entry-toward");
+        assertTrue(strategy(draft()).entry(Side.LONG).towardMarket());
     }
 
     @Test

@@ -227,7 +227,8 @@ public final class StrategyDraft {
             ObjectNode entry = entry(d, side).put("order", ResultWords.of(type));
             if (type == Order.Type.MARKET) {
                 // a market entry does not rest
-                entry.remove(List.of("goodFor", "goodForBars", "reprice", "marketAfterSeconds"));
+                entry.remove(List.of("goodFor", "goodForBars", "reprice", "marketAfterSeconds",
+                        "roundTowardMarket"));
             }
             for (Side each : Side.values()) {
                 if (entry(d, each) == entry) {
@@ -542,6 +543,11 @@ public final class StrategyDraft {
     /** Whether a signal against an open position turns it round. */
     public StrategyDraft withReverse(boolean on) {
         return change(d -> d.put("reverse", on));
+    }
+
+    /** Whether a price off the grid is rounded toward the market, else away from it. */
+    public StrategyDraft withTowardMarket(Side side, boolean on) {
+        return change(d -> entry(d, side).put("roundTowardMarket", on));
     }
 
     /** Whether a resting entry follows its price at each bar's close. */

@@ -5,7 +5,10 @@ import java.time.format.TextStyle;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import stativex.exit.Distance;
 import stativex.exit.ExitPlan;
+import stativex.exit.ExitTerms;
+import stativex.interlock.CoolDown;
 import stativex.interlock.SessionWindow;
 import stativex.market.BarSettings;
 import stativex.market.TapeTime;
@@ -32,6 +35,13 @@ public final class StrategySetup {
             d.remove("exitFile");
             ExitPlanDocument.write(d.putObject("exit"), plan);
         });
+    }
+
+    /** With a plan to begin with: a stop of 20 ticks, a target of 30. */
+    public static StrategyDraft withFirstPlan(StrategyDraft draft) {
+        return withPlan(draft, new ExitPlan("Plan of " + draft.name(), "", Optional.of(new Distance.Ticks(20)),
+                List.of(new ExitTerms.Target(draft.quantity(), Optional.of(new Distance.Ticks(30)))), Optional.empty(),
+                List.of()));
     }
 
     /** Its session windows that read; none: every hour. */
@@ -73,6 +83,35 @@ public final class StrategySetup {
 
     public static StrategyDraft withTradesADay(StrategyDraft draft, Optional<Integer> most) {
         return draft.change(d -> most.ifPresentOrElse(n -> d.put("tradesADay", n), () -> d.remove("tradesADay")));
+    }
+
+    /** How long it enters nothing after a trade; empty: not at all. */
+    public static Optional<CoolDown> coolDown(StrategyDraft draft) {
+        return draft.root().maybe("coolDown").flatMap(f -> StrategyDraft.read(() -> StrategyReader.coolDown(f)));
+    }
+
+    public static StrategyDraft withCoolDown(StrategyDraft draft, Optional<CoolDown> coolDown) {
+        return draft.change(d -> {
+            d.remove("coolDown");
+            coolDown.ifPresent(cool -> {
+                ObjectNode of = d.putObject("coolDown");
+                cool.bars().ifPresent(n -> of.put("bars", n));
+                cool.minutes().ifPresent(n -> of.put("minutes", n));
+                if (cool.onlyAfterLosses()) {
+                    of.put("onlyAfterLosses", true);
+                }
+            });
+        });
+    }
+
+    /** Most ticks between bid and ask at a signal; empty: any. */
+    public static Optional<Integer> largestSpread(StrategyDraft draft) {
+        return whole(draft, "largestSpreadTicks");
+    }
+
+    public static StrategyDraft withLargestSpread(StrategyDraft draft, Optional<Integer> ticks) {
+        return draft.change(d -> ticks.ifPresentOrElse(n -> d.put("largestSpreadTicks", n),
+                () -> d.remove("largestSpreadTicks")));
     }
 
     /** Trading days that are loaded before the first evaluated one. */

@@ -56,6 +56,7 @@ final class EntryFields extends VBox {
             this::keepGrades);
     private final CheckBox reverse = new CheckBox("at the opposite signal");
     private final CheckBox reprice = new CheckBox("follow its price at each bar");
+    private final CheckBox toward = new CheckBox("rounded toward the market");
     private final CheckBox toMarket = new CheckBox("to the market after");
     private final NumberField seconds = new NumberField("30", 3, "Seconds until a resting entry turns to the market",
             BigDecimal.ONE);
@@ -63,6 +64,7 @@ final class EntryFields extends VBox {
     private final HBox goodLine;
     private final HBox repriceLine;
     private final HBox marketLine;
+    private final HBox towardLine;
     private StrategyDraft draft;
     private Side side = Side.LONG;
     private boolean showing;
@@ -98,10 +100,14 @@ final class EntryFields extends VBox {
         reprice.setId("entry-reprice");
         toMarket.setId("entry-to-market");
         seconds.setId("entry-seconds");
+        toward.setId("entry-toward");
+        toward.setTooltip(
+                new Tooltip("A price between two ticks goes to the one nearer to the market; else away from it"));
+        towardLine = line("", toward);
         repriceLine = line("Resting", reprice);
         marketLine = line("", toMarket, seconds, muted("s"));
         getChildren().addAll(heading, line("Evaluate", evaluate), line("Entry", apart), line("Order", order), priceLine,
-                goodLine,
+                towardLine, goodLine,
                 repriceLine, marketLine,
                 line("Quantity", quantity, muted("up to"), most), line("Signals", signals, muted("a side"), period),
                 line("Confirm", confirm, confirmBars, muted("bars")), line("Reverse", reverse), filters, grades,
@@ -131,6 +137,7 @@ final class EntryFields extends VBox {
         });
         reverse.setOnAction(e -> edit(d -> d.withReverse(reverse.isSelected())));
         reprice.setOnAction(e -> edit(d -> d.withReprice(side, reprice.isSelected())));
+        toward.setOnAction(e -> edit(d -> d.withTowardMarket(side, toward.isSelected())));
         toMarket.setOnAction(e -> keepToMarket());
         seconds.onChanged(this::keepToMarket);
     }
@@ -219,10 +226,12 @@ final class EntryFields extends VBox {
             price.setText(shown.price(of).orElse(""));
         }
         shown(priceLine, rests);
+        shown(towardLine, rests);
         shown(goodLine, rests);
         shown(repriceLine, rests);
         shown(marketLine, rests);
         reverse.setSelected(shown.reverses());
+        toward.setSelected(entry.map(Strategy.Entry::towardMarket).orElse(false));
         reprice.setSelected(entry.map(Strategy.Entry::reprice).orElse(false));
         Optional<Integer> after = entry.flatMap(Strategy.Entry::marketAfterSeconds);
         toMarket.setSelected(after.isPresent());

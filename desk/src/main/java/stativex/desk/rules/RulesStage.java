@@ -1,5 +1,6 @@
 package stativex.desk.rules;
 
+import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -32,6 +33,7 @@ import stativex.desk.chart.Drawings;
 import stativex.desk.chart.LanesView;
 import stativex.desk.chart.Readout;
 import stativex.desk.chart.Viewport;
+import stativex.desk.exits.PlanBook;
 import stativex.engine.SideRules;
 import stativex.engine.Snapshot;
 import stativex.engine.StrategyProblems;
@@ -416,6 +418,37 @@ public final class RulesStage extends BorderPane {
 
     private void studiesChanged(List<StudyDefinition> next) {
         edit(d -> d.withStudies(next));
+    }
+
+    /** Its strategies, for whoever works on their exit plans. */
+    public PlanBook plans() {
+        return new PlanBook() {
+            @Override
+            public Collection<StrategyDraft> all() {
+                return book.all();
+            }
+
+            @Override
+            public StrategyDraft draft() {
+                return book.draft();
+            }
+
+            @Override
+            public void open(String name) {
+                shelf.show(book.all(), name);
+                RulesStage.this.open(name);
+            }
+
+            @Override
+            public void edit(UnaryOperator<StrategyDraft> change) {
+                RulesStage.this.edit(change);
+            }
+
+            @Override
+            public void undo() {
+                RulesStage.this.undo();
+            }
+        };
     }
 
     /** Whether a change is not on the chart yet. */

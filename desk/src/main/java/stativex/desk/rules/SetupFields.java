@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.Set;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
@@ -27,11 +28,10 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import stativex.desk.look.NumberField;
 import stativex.desk.exits.PlanFields;
-import stativex.exit.Distance;
 import stativex.exit.ExitPlan;
-import stativex.exit.ExitTerms;
 import stativex.files.StrategyDraft;
 import stativex.files.StrategySetup;
+import stativex.interlock.CoolDown;
 import stativex.market.BarSettings;
 import stativex.market.Contract;
 import stativex.market.TapeTime;
@@ -39,12 +39,19 @@ import stativex.market.TapeTime;
 /** What makes a strategy whole beside its rules and entry: exit plan, hours, day, history, how its bars begin anew, and a note. */
 final class SetupFields extends VBox {
     private final Consumer<UnaryOperator<StrategyDraft>> change;
-    private final Button makePlan = button("plan-make", "Make an exit plan", this::makePlan);
+    private final Button makePlan = button("plan-make", "Make an exit plan",
+            () -> edit(StrategySetup::withFirstPlan));
     private final MenuButton choosePlan = new MenuButton("Choose…");
     private final PlanFields plan;
     private final WindowFields windows;
     private final CheckBox limited = new CheckBox("at most");
     private final NumberField trades = new NumberField("3", 3, "Most trades a day", BigDecimal.ONE);
+    private final CheckBox cools = new CheckBox("none for");
+    private final NumberField cool = new NumberField("5", 3, "How long no trade follows a trade", BigDecimal.ONE);
+    private final ComboBox<String> coolUnit = new ComboBox<>();
+    private final CheckBox coolLosses = new CheckBox("only after losses");
+    private final CheckBox spreads = new CheckBox("at most");
+    private final NumberField spread = new NumberField("2", 3, "Largest spread at a signal, ticks", BigDecimal.ZERO);
     private final NumberField history = new NumberField("1", 3, "Trading days loaded before the first evaluated one",
             BigDecimal.ZERO);
     private final ComboBox<String> restart = new ComboBox<>();
@@ -68,6 +75,17 @@ final class SetupFields extends VBox {
         choosePlan.setMinWidth(USE_PREF_SIZE);
         limited.setId("trades-limited");
         trades.setId("trades-a-day");
+        cools.setId("cool-down");
+        cools.setTooltip(new Tooltip("No entry for a while after a trade has ended"));
+        cool.setId("cool-down-length");
+        coolUnit.setId("cool-down-unit");
+        coolUnit.setAccessibleText("Unit of the cool-down");
+        coolUnit.getItems().setAll("bars", "minutes");
+        coolUnit.setValue("bars");
+        coolLosses.setId("cool-down-losses");
+        spreads.setId("spread-limited");
+        spreads.setTooltip(new Tooltip("No entry while bid and ask are further apart at the signal's print"));
+        spread.setId("spread-ticks");
         history.setId("history-days");
         restart.setId("bars-restart");
         restart.setAccessibleText("Where bars begin anew");
@@ -95,11 +113,20 @@ final class SetupFields extends VBox {
         note.setWrapText(true);
         getChildren().addAll(heading("Exit plan"), row(makePlan, choosePlan), plan, heading("Hours"), windows,
                 heading("Day and history"),
-                line("Trades", limited, trades, muted("a day")), line("History", history, muted("trading days before")),
+                line("Trades", limited, trades, muted("a day")),
+                line("Cool-down", cools, cool, coolUnit), line("", coolLosses),
+                line("Spread", spreads, spread, muted("t")), line("History", history, muted("trading days before")),
                 heading("Bars"), line("Anew", muted("at each"), restart), anchorLine, line("Sessions", names), barsSaid,
                 heading("Note"), note);
         limited.setOnAction(e -> keepTrades());
         trades.onChanged(this::keepTrades);
+        for (CheckBox box : List.of(cools, coolLosses)) {
+            box.setOnAction(e -> keepCoolDown());
+        }
+        cool.onChanged(this::keepCoolDown);
+        coolUnit.setOnAction(e -> keepCoolDown());
+        spreads.setOnAction(e -> keepSpread());
+        spread.onChanged(this::keepSpread);
         history.onChanged(() -> whole(history, 0).ifPresent(n -> edit(d -> StrategySetup.withHistoryDays(d, n))));
         restart.setOnAction(e -> keepBars());
         anchor.setOnAction(e -> keepBars());
@@ -164,16 +191,23 @@ final class SetupFields extends VBox {
         }
     }
 
-    private void makePlan() {
-        edit(d -> StrategySetup.withPlan(d,
-                new ExitPlan("Plan of " + d.name(), "", Optional.of(new Distance.Ticks(20)),
-                        List.of(new ExitTerms.Target(d.quantity(), Optional.of(new Distance.Ticks(30)))),
-                        Optional.empty(), List.of())));
-    }
-
     private void keepTrades() {
         edit(d -> StrategySetup.withTradesADay(d,
                 limited.isSelected() ? whole(trades, 1).or(() -> Optional.of(1)) : Optional.empty()));
+    }
+
+    private void keepCoolDown() {
+        int length = whole(cool, 1).orElse(1);
+        boolean bars = "bars".equals(coolUnit.getValue());
+        edit(d -> StrategySetup.withCoolDown(d, cools.isSelected()
+                ? Optional.of(new CoolDown(bars ? OptionalInt.of(length) : OptionalInt.empty(),
+                        bars ? OptionalInt.empty() : OptionalInt.of(length), coolLosses.isSelected()))
+                : Optional.empty()));
+    }
+
+    private void keepSpread() {
+        edit(d -> StrategySetup.withLargestSpread(d,
+                spreads.isSelected() ? whole(spread, 0).or(() -> Optional.of(0)) : Optional.empty()));
     }
 
     private void keepBars() {
@@ -237,6 +271,17 @@ final class SetupFields extends VBox {
         Optional<Integer> most = StrategySetup.tradesADay(draft);
         limited.setSelected(most.isPresent());
         most.ifPresent(n -> trades.setText(Integer.toString(n)));
+        Optional<CoolDown> wait = StrategySetup.coolDown(draft);
+        cools.setSelected(wait.isPresent());
+        coolLosses.setDisable(wait.isEmpty());
+        wait.ifPresent(w -> {
+            coolUnit.setValue(w.bars().isPresent() ? "bars" : "minutes");
+            cool.setText(Integer.toString(w.bars().isPresent() ? w.bars().getAsInt() : w.minutes().getAsInt()));
+            coolLosses.setSelected(w.onlyAfterLosses());
+        });
+        Optional<Integer> widest = StrategySetup.largestSpread(draft);
+        spreads.setSelected(widest.isPresent());
+        widest.ifPresent(n -> spread.setText(Integer.toString(n)));
         history.setText(Integer.toString(StrategySetup.historyDays(draft)));
         draft.bars().ifPresent(bars -> {
             restart.setValue(bars.restart().name().toLowerCase(Locale.ROOT));
