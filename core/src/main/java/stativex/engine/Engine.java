@@ -130,6 +130,27 @@ public final class Engine {
         }
     }
 
+    /**
+     * Begins inside a tape, with everything off so far: before the first input, in place of all prints up to {@code print}, that one
+     * included. Days and equity curve begin there, too.
+     *
+     * @return whether it did: not where rules ask for facts of the position, or bars are made as prints come; then nothing happened
+     */
+    public boolean beginWith(int print) {
+        for (StrategyRun run : runs) {
+            if (!(run.signals instanceof KnownSignals known && known.canSkip())) {
+                return false;
+            }
+        }
+        for (StrategyRun run : runs) {
+            if (run.signals instanceof KnownSignals known) {
+                known.skip(print, market.tape.time(print));
+            }
+        }
+        print(print);
+        return true;
+    }
+
     private void takePrint(StrategyRun run, int print) {
         run.signals.print(print);
         if (run.timeBars) {

@@ -110,6 +110,25 @@ final class KnownSignals extends Signals {
         }
     }
 
+    /** Whether bars may be passed over that nobody acts on. */
+    boolean canSkip() {
+        return !asksForPosition;
+    }
+
+    /** Everything that has closed with a print, or by the clock at its time, is judged; nothing of it led to anything. */
+    void skip(int print, long time) {
+        int from = closed;
+        int to = closings.length;
+        while (from < to) {
+            int middle = (from + to) >>> 1;
+            boolean done = byClock(middle) ? series.closedAt(middle) <= time : closings[middle] <= print;
+            from = done ? middle + 1 : from;
+            to = done ? to : middle;
+        }
+        closed = from;
+        judged = from;
+    }
+
     /** The next bar that may lead to anything. */
     private int nextThatMatters(int expiry) {
         return asksForPosition ? judged : Math.min(nextFiring(), Math.max(expiry, judged));

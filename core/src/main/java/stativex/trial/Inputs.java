@@ -95,7 +95,8 @@ public record Inputs(Tape tape, Contract contract, Map<String, ContractTape> oth
         return print < 0 ? OptionalInt.empty() : OptionalInt.of(print);
     }
 
-    private boolean inSession(long time) {
+    /** Whether a time lies in a session. */
+    boolean inSession(long time) {
         return contract.calendar().current(time).filter(session -> session.contains(time)).isPresent();
     }
 

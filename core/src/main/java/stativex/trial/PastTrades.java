@@ -132,7 +132,7 @@ public final class PastTrades {
         BarSeries bars = bars(strategy);
         Run run = new Run(inputs(alone(strategy, side), others), histories, worked);
         int print = bars.closedAt(bar) == Tape.NONE ? bars.closingPrint(bar) : bars.last(bar) + 1;
-        run.toPrint(print);
+        run.beginAt(print);
         int before = run.engine().log().decisions().size();
         run.command(new Command.SetSide(0, side.opposite(), false));
         run.command(new Command.SetOnce(0, true));

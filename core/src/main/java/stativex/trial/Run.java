@@ -7,6 +7,7 @@ import stativex.engine.Engine;
 import stativex.engine.Mode;
 import stativex.engine.Setup;
 import stativex.market.Histories;
+import stativex.market.SessionCalendar;
 import stativex.market.TapeTime;
 import stativex.rule.Worked;
 
@@ -91,8 +92,16 @@ public final class Run {
         }
     }
 
-    /** Works inputs until {@code print} is the next one, or the end. */
-    void toPrint(int print) {
+    /** Begins with a print as the next one, everything off before it: by a leap to its day where that comes to the same. */
+    void beginAt(int print) {
+        int before = dayBefore(print);
+        if (before >= 0 && engine.beginWith(before)) {
+            nextPrint = before + 1;
+            long time = inputs.tape().time(before);
+            while (nextHeartbeat < heartbeats.length && heartbeats[nextHeartbeat] <= time) {
+                nextHeartbeat++;
+            }
+        }
         while (nextPrint < print && !atEnd()) {
             int prints = Math.min(printsBeforeHeartbeat(), print - nextPrint);
             if (prints > 0) {
@@ -102,6 +111,18 @@ public final class Run {
                 step();
             }
         }
+    }
+
+    /** The last print in a session before the trading day in which {@code print} comes; −1 without one. */
+    private int dayBefore(int print) {
+        SessionCalendar calendar = inputs.contract().calendar();
+        long time = inputs.tape().time(Math.min(print, inputs.tape().count() - 1));
+        int before = calendar.tradingDate(time)
+                .map(date -> inputs.tape().firstAt(calendar.sessions(date).getFirst().open()) - 1).orElse(-1);
+        while (before >= 0 && !inputs.inSession(inputs.tape().time(before))) {
+            before--;
+        }
+        return before;
     }
 
     /** Prints until the next heartbeat, the last one of the range, or the end. */

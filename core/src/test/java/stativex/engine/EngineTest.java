@@ -10,7 +10,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.Consumer;
 import org.testng.annotations.Test;
 import stativex.account.Account;
 import stativex.account.LockReason;
@@ -844,21 +843,6 @@ public class EngineTest {
             String asked = trial(tape, strategy).engine().log().decisions().stream().skip(1)
                     .map(d -> String.valueOf(d.print())).collect(java.util.stream.Collectors.joining(" "));
             assertEquals(asked, row[1], (String) row[0]);
-        }
-    }
-
-    @Test
-    public void whatTheEngineCannotDoYetIsRefused() {
-        for (Consumer<Given.Draft> asks : List.<Consumer<Given.Draft>>of(d -> d.reprice = true,
-                d -> d.marketAfterSeconds = Optional.of(5), d -> d.reverse = true)) {
-            var strategy = Given.strategy();
-            strategy.longSide = Optional.of(Given.rule("close > open", "close - 2 ticks"));
-            strategy.shortSide = Optional.empty();
-            strategy.type = Order.Type.LIMIT;
-            asks.accept(strategy);
-            IllegalArgumentException refused = expectThrows(IllegalArgumentException.class,
-                    () -> trial(Given.tape(OPEN, 10, 11), strategy));
-            assertTrue(refused.getMessage().contains("cannot do this yet"), refused.getMessage());
         }
     }
 }
