@@ -132,7 +132,7 @@ public final class Engine {
 
     /**
      * Begins inside a tape, with everything off so far: before the first input, in place of all prints up to {@code print}, that one
-     * included. Days and equity curve begin there, too.
+     * included. Some of them lay in a session of an earlier trading day. Days and equity curve begin there, too.
      *
      * @return whether it did: not where rules ask for facts of the position, or bars are made as prints come; then nothing happened
      */
@@ -147,6 +147,7 @@ public final class Engine {
                 known.skip(print, market.tape.time(print));
             }
         }
+        market.clock.goesOn();
         print(print);
         return true;
     }

@@ -171,6 +171,11 @@ final class SessionClock {
         }
     }
 
+    /** There were prints in an earlier session: the next print is not the first one of all. */
+    void goesOn() {
+        untouched = false;
+    }
+
     /** The current session, or the next one. */
     Optional<Session> session() {
         return session;

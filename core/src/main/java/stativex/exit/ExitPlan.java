@@ -27,6 +27,13 @@ public record ExitPlan(String name, String version, ExitTerms longTerms, ExitTer
         return side == Side.LONG ? longTerms : shortTerms;
     }
 
+    /** With other terms for a side, and for the other one where both are alike. */
+    public ExitPlan with(Side side, ExitTerms terms) {
+        boolean alike = longTerms.equals(shortTerms);
+        return new ExitPlan(name, version, alike || side == Side.LONG ? terms : longTerms,
+                alike || side == Side.SHORT ? terms : shortTerms);
+    }
+
     /** @throws IllegalArgumentException when money for a contract is under a tick */
     public void check(Contract contract) {
         longTerms.check(contract);

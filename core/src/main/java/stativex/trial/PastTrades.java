@@ -1,10 +1,14 @@
 package stativex.trial;
 
+import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.CancellationException;
+import java.util.function.BooleanSupplier;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import stativex.account.Account;
@@ -153,6 +157,27 @@ public final class PastTrades {
         return new Outcome(trade, run.engine().log().fills().stream()
                 .filter(fill -> trade.filter(t -> fill.print() <= t.exitPrint()).isPresent()).toList(),
                 trade.isPresent() ? Optional.empty() : declined(run, before));
+    }
+
+    /**
+     * A trade from every signal of either side's rules, in order of time, each as if it were alone: they may overlap.
+     *
+     * @param others contracts that the strategy looks at, by symbol
+     * @param stop asked between trades whether to give up
+     * @throws CancellationException when it said so
+     */
+    public List<Trade> everySignal(Strategy strategy, Map<String, ContractTape> others, BooleanSupplier stop) {
+        List<Trade> trades = new ArrayList<>();
+        for (Side side : Side.values()) {
+            for (int bar : signals(strategy, others, side)) {
+                if (stop.getAsBoolean()) {
+                    throw new CancellationException("given up");
+                }
+                at(strategy, others, side, bar).trade().ifPresent(trades::add);
+            }
+        }
+        trades.sort(Comparator.comparingInt(Trade::entryPrint));
+        return trades;
     }
 
     private static Optional<Decision> declined(Run run, int before) {

@@ -92,12 +92,11 @@ public final class Run {
         }
     }
 
-    /** Begins with a print as the next one, everything off before it: by a leap to its day where that comes to the same. */
+    /** Begins with a print as the next one, everything off before it: by a leap where that comes to the same. */
     void beginAt(int print) {
-        int before = dayBefore(print);
-        if (before >= 0 && engine.beginWith(before)) {
-            nextPrint = before + 1;
-            long time = inputs.tape().time(before);
+        if (followsADay(print) && engine.beginWith(print - 1)) {
+            nextPrint = print;
+            long time = inputs.tape().time(print - 1);
             while (nextHeartbeat < heartbeats.length && heartbeats[nextHeartbeat] <= time) {
                 nextHeartbeat++;
             }
@@ -113,8 +112,8 @@ public final class Run {
         }
     }
 
-    /** The last print in a session before the trading day in which {@code print} comes; −1 without one. */
-    private int dayBefore(int print) {
+    /** Whether the tape has prints in a session of a trading day before that of {@code print}. */
+    private boolean followsADay(int print) {
         SessionCalendar calendar = inputs.contract().calendar();
         long time = inputs.tape().time(Math.min(print, inputs.tape().count() - 1));
         int before = calendar.tradingDate(time)
@@ -122,7 +121,7 @@ public final class Run {
         while (before >= 0 && !inputs.inSession(inputs.tape().time(before))) {
             before--;
         }
-        return before;
+        return before >= 0;
     }
 
     /** Prints until the next heartbeat, the last one of the range, or the end. */

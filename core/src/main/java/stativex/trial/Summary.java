@@ -191,7 +191,7 @@ public record Summary(Count count, Result result, Ratios ratios, Equity equity, 
     }
 
     /** a ÷ b, rounded half away from zero: alike for gains and losses. */
-    private static long halfAway(long a, long b) {
+    static long halfAway(long a, long b) {
         return Long.signum(a) * ((2 * Math.abs(a) + b) / (2 * b));
     }
 

@@ -1,12 +1,14 @@
 package stativex.trial;
 
 import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertThrows;
 import static org.testng.Assert.assertTrue;
 
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SplittableRandom;
+import java.util.concurrent.CancellationException;
 import org.testng.annotations.Test;
 import stativex.engine.Strategy;
 import stativex.engine.Trade;
@@ -17,6 +19,7 @@ import stativex.exit.Leave;
 import stativex.exit.StopOrigin;
 import stativex.interlock.SessionWindow;
 import stativex.market.BarType;
+import stativex.market.Money;
 import stativex.market.Side;
 import stativex.market.Tape;
 import stativex.market.TapeBuilder;
@@ -117,6 +120,26 @@ public class PastTradesTest {
         Tape tape = Given.tape(OPEN, 100, 100, 100, 101, 101, 102, 102, 100, 100, 100);
         PastTrades.Outcome outcome = past(tape).at(draft.build(), Map.of(), Side.LONG, 0);
         assertEquals(outcome.trade().orElseThrow().exitPrint(), 8, "the bar of prints 6 and 7 fell");
+    }
+
+    @Test
+    public void everySignalHasItsTrade() {
+        Tape tape = random(5);
+        Strategy strategy = draft(new BarType.Ticks(6)).build();
+        PastTrades past = past(tape);
+        List<Trade> trades = past.everySignal(strategy, Map.of(), () -> false);
+        int signals = past.signals(strategy, Map.of(), Side.LONG).size()
+                + past.signals(strategy, Map.of(), Side.SHORT).size();
+        assertTrue(trades.size() > 20 && trades.size() <= signals, trades.size() + " of " + signals);
+        Spread spread = Spread.of(trades, Given.contract(1), 2 * Money.UNIT);
+        assertEquals(spread.trades(), trades.size());
+        assertEquals(spread.netPerTrade(), Math.round((double) trades.stream().mapToLong(Trade::net).sum()
+                / trades.size()), 1);
+        assertEquals(spread.rs().size(), trades.size());
+        assertEquals(spread.won(), trades.stream().filter(t -> t.net() > 0).count());
+        assertTrue(spread.mae() > 0 && spread.mfe() > 0 && spread.time() > 0);
+        assertEquals(Spread.of(List.of(), Given.contract(1), 0), new Spread(0, 0, 0, List.of(), 0, 0, 0));
+        assertThrows(CancellationException.class, () -> past.everySignal(strategy, Map.of(), () -> true));
     }
 
     @Test

@@ -1,6 +1,7 @@
 package stativex.desk;
 
 import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertNotEquals;
 import static org.testng.Assert.assertTrue;
 
@@ -9,6 +10,7 @@ import java.util.Optional;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
 import javafx.scene.control.ListView;
+import javafx.scene.control.MenuButton;
 import javafx.scene.control.Slider;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
@@ -138,6 +140,32 @@ public class ExitsStageTest extends DeskTest {
         robot.clickOn("#plan-stop").push(KeyCode.SHORTCUT, KeyCode.A).write("1").push(KeyCode.ENTER);
         tried();
         assertEquals(Optional.of(kept().shortTerms()), Optional.of(plan().shortTerms()));
+    }
+
+    @Test
+    public void everySignalBesideAnotherPlanAndWhatIf() {
+        robot.clickOn("#past-every");
+        tried();
+        Node all = robot.lookup("#every-signal").query();
+        String words = fx(all::getAccessibleText);
+        assertTrue(words.contains("Two-step runner: ") && words.contains("% won"), words);
+        assertTrue(words.contains("stop: at ") && words.contains("target 2: at ") && words.contains("(now)"), words);
+        assertFalse(words.contains("Beside it"), words);
+        fx(() -> {
+            robot.lookup("#past-beside").queryAs(MenuButton.class).getItems().getLast().fire();
+            return null;
+        });
+        tried();
+        words = fx(all::getAccessibleText);
+        assertTrue(words.contains("Beside it Tight fade: "), words);
+        assertEquals(text("#past-working"), "");
+        picture("exits-every");
+        // a drag asks anew, and the way back shows one bar again
+        drag("stop", 0, 20);
+        assertNotEquals(fx(all::getAccessibleText), words);
+        robot.clickOn("#past-every");
+        tried();
+        assertTrue(fx(() -> robot.lookup("#past-trade").query().getParent().isVisible()));
     }
 
     @Test

@@ -47,8 +47,12 @@ public final class ExitsStage extends BorderPane {
     private final PlanBook book;
     private final Contract contract;
     private final FurtherTapes further;
+    private final Account account;
+    /** One for each thread. */
     private final PastTrades past;
+    private final PastTrades all;
     private final Latest job = new Latest("exits");
+    private final Latest signals = new Latest("every signal");
     private final ListView<StrategyDraft> list = new ListView<>();
     private final StopMapView map = new StopMapView(this::dragged, this::released);
     private final PastTradePanel trade;
@@ -66,7 +70,9 @@ public final class ExitsStage extends BorderPane {
         this.book = book;
         this.contract = contract;
         this.further = further;
+        this.account = account;
         this.past = new PastTrades(tape, contract, account, terms);
+        this.all = new PastTrades(tape, contract, account, terms);
         this.trade = new PastTradePanel(tape, contract, this::tryIt);
         this.fields = new PlanFields(contract.calendar().zone(), this::changed);
         this.money = new PlanMoneyView(account);
@@ -167,9 +173,15 @@ public final class ExitsStage extends BorderPane {
         money.setVisible(now.isPresent());
         money.setManaged(now.isPresent());
         plan = now;
+        trade.plans(otherPlans());
         now.ifPresent(fields::show);
         show();
         tryIt();
+    }
+
+    private List<ExitPlan> otherPlans() {
+        return book.all().stream().filter(d -> !d.name().equals(book.draft().name()))
+                .flatMap(d -> StrategySetup.plan(d).stream()).toList();
     }
 
     /** The list as the plans stand. */
@@ -202,10 +214,7 @@ public final class ExitsStage extends BorderPane {
         plan.ifPresent(now -> tried.ifPresent(of -> {
             try {
                 ExitTerms next = StopMap.dragged(now.terms(of.side()), handle, best, level, of.entry());
-                boolean alike = now.longTerms().equals(now.shortTerms());
-                plan = Optional.of(new ExitPlan(now.name(), now.version(),
-                        alike || of.side() == Side.LONG ? next : now.longTerms(),
-                        alike || of.side() == Side.SHORT ? next : now.shortTerms()));
+                plan = Optional.of(now.with(of.side(), next));
                 fields.show(plan.get());
                 show();
                 tryIt();
@@ -249,11 +258,29 @@ public final class ExitsStage extends BorderPane {
             tried = Optional.of(made);
             trade.show(made);
             show();
+            everySignal();
         }, problem -> {
             tried = Optional.empty();
             trade.say(problem);
             show();
         });
+    }
+
+    /** Tries the plan on every signal, if that is asked for; what is under way is given up. */
+    private void everySignal() {
+        if (!trade.whole() || plan.isEmpty() || tried.isEmpty()) {
+            signals.cancel();
+            return;
+        }
+        StrategyDraft draft = book.draft();
+        EverySignal.Question question = new EverySignal.Question(draft, plan.get(), trade.beside(),
+                tried.get().entry(), account.fee(contract.symbol()));
+        trade.show(Optional.empty(), "working …");
+        signals.<EverySignal>ask((told, stop) -> {
+            Map<String, ContractTape> others = draft.signals().map(of -> further.of(of, contract)).orElse(Map.of());
+            EverySignal.work(question, all, others, stop, told);
+        }, made -> trade.show(Optional.of(made), made.whole() ? "" : "working on what if …"),
+                problem -> trade.show(Optional.empty(), problem));
     }
 
     private Tried work(StrategyDraft draft, Side side, Optional<Integer> chosen) {
@@ -275,7 +302,7 @@ public final class ExitsStage extends BorderPane {
 
     /** Whether something is tried that is not shown yet. */
     public boolean isBusy() {
-        return job.isBusy();
+        return job.isBusy() || signals.isBusy();
     }
 
     /** Where a handle of the map is on screen, by its kind in words. */

@@ -7,19 +7,24 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
 import javafx.scene.control.Slider;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import stativex.desk.look.Format;
 import stativex.engine.Decision;
 import stativex.engine.Trade;
+import stativex.exit.ExitPlan;
 import stativex.files.ResultWords;
 import stativex.market.Contract;
 import stativex.market.Side;
@@ -33,6 +38,12 @@ final class PastTradePanel extends VBox {
     private final Contract contract;
     private final Tape tape;
     private final Runnable asked;
+    private final ToggleButton every = new ToggleButton("Every signal");
+    private final MenuButton beside = new MenuButton("Beside…");
+    private final EverySignalView all = new EverySignalView();
+    private final HBox one;
+    private final Label working = new Label();
+    private Optional<ExitPlan> other = Optional.empty();
     private final Slider bar = new Slider(0, 0, 0);
     private final ToggleButton longSide = new ToggleButton("Long");
     private final ToggleButton shortSide = new ToggleButton("Short");
@@ -95,15 +106,31 @@ final class PastTradePanel extends VBox {
         Region gap = new Region();
         HBox.setHgrow(gap, Priority.ALWAYS);
         HBox head = new HBox(10, heading, where, gap, result);
-        HBox tools = new HBox(6, longSide, shortSide, earlier, bar, later, figures);
+        every.setId("past-every");
+        every.setTooltip(new Tooltip("The plan on every signal of the strategy, and what if a handle stood elsewhere"));
+        every.getStyleClass().add("small");
+        every.setMinWidth(USE_PREF_SIZE);
+        beside.setId("past-beside");
+        beside.setTooltip(new Tooltip("Holds the plan of another strategy against this one on the same signals"));
+        beside.getStyleClass().add("small");
+        beside.setMinWidth(USE_PREF_SIZE);
+        working.setId("past-working");
+        working.getStyleClass().add("muted");
+        HBox tools = new HBox(6, longSide, shortSide, earlier, bar, later, figures, beside, working, every);
         for (HBox row : List.of(head, tools)) {
             row.setAlignment(Pos.CENTER_LEFT);
             row.getStyleClass().add("past-row");
         }
         HBox.setHgrow(picture, Priority.ALWAYS);
-        HBox body = new HBox(picture, events);
+        one = new HBox(picture, events);
+        StackPane body = new StackPane(one, all);
         VBox.setVgrow(body, Priority.ALWAYS);
         getChildren().addAll(head, tools, body);
+        every.setOnAction(e -> {
+            mode();
+            asked.run();
+        });
+        mode();
         getStyleClass().add("past");
         marked();
     }
@@ -111,6 +138,54 @@ final class PastTradePanel extends VBox {
     private void marked() {
         longSide.setSelected(side == Side.LONG);
         shortSide.setSelected(side == Side.SHORT);
+    }
+
+    private void mode() {
+        boolean whole = every.isSelected();
+        for (Node node : List.of(longSide, shortSide, earlier, bar, later, figures, where, result)) {
+            node.setVisible(!whole);
+            node.setManaged(!whole);
+        }
+        for (Node node : List.of(beside, working)) {
+            node.setVisible(whole);
+            node.setManaged(whole);
+        }
+        one.setVisible(!whole);
+        all.setVisible(whole);
+    }
+
+    /** Whether every signal is asked for, not one bar. */
+    boolean whole() {
+        return every.isSelected();
+    }
+
+    /** The plan that is held against this one. */
+    Optional<ExitPlan> beside() {
+        return other;
+    }
+
+    /** Plans that can be held against this one. */
+    void plans(List<ExitPlan> known) {
+        MenuItem none = new MenuItem("no other plan");
+        none.setOnAction(e -> against(Optional.empty()));
+        beside.getItems().setAll(none);
+        known.forEach(plan -> {
+            MenuItem item = new MenuItem(plan.name());
+            item.setOnAction(e -> against(Optional.of(plan)));
+            beside.getItems().add(item);
+        });
+    }
+
+    private void against(Optional<ExitPlan> plan) {
+        other = plan;
+        beside.setText(plan.map(p -> "Beside " + p.name()).orElse("Beside…"));
+        asked.run();
+    }
+
+    /** Shows what came of every signal. @param words what is still worked; empty: nothing */
+    void show(Optional<EverySignal> of, String words) {
+        all.show(of);
+        working.setText(words);
     }
 
     /** The side that is tried. */
@@ -130,6 +205,9 @@ final class PastTradePanel extends VBox {
 
     /** Another strategy: its bars are others. */
     void forget() {
+        other = Optional.empty();
+        beside.setText("Beside…");
+        all.show(Optional.empty());
         showing = true;
         bar.setMax(0);
         showing = false;
