@@ -118,8 +118,13 @@ abstract class DeskTest {
 
     /** Waits until something the window shows is so. */
     static void until(String what, BooleanSupplier condition) {
+        until(what, 20, condition);
+    }
+
+    /** The same of what takes long. */
+    static void until(String what, int seconds, BooleanSupplier condition) {
         try {
-            WaitForAsyncUtils.waitFor(20, TimeUnit.SECONDS, () -> fx(condition::getAsBoolean));
+            WaitForAsyncUtils.waitFor(seconds, TimeUnit.SECONDS, () -> fx(condition::getAsBoolean));
         } catch (TimeoutException e) {
             Assert.fail("waited in vain for: " + what, e);
         }

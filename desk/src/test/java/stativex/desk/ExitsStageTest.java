@@ -32,7 +32,7 @@ public class ExitsStageTest extends DeskTest {
 
     private void tried() {
         WaitForAsyncUtils.waitForFxEvents();
-        until("the plan is tried on a past trade", () -> !window.exitsStage().isBusy());
+        until("the plan is tried on a past trade", 120, () -> !window.exitsStage().isBusy());
         WaitForAsyncUtils.waitForFxEvents();
     }
 
