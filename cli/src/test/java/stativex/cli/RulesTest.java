@@ -99,6 +99,29 @@ public class RulesTest {
         return said(code, "check", "--strategy", file.toString(), "--contract", folder + "/tdl.contract.json");
     }
 
+    private String past(int code, String... more) {
+        List<String> words = new ArrayList<>(List.of("past", "--tape", folder + "/tdl.ticks.csv", "--contract",
+                folder + "/tdl.contract.json", "--strategy", folder + "/ebb-fade.strategy.json", "--account",
+                folder + "/gannet-row-40k.account.json"));
+        words.addAll(List.of(more));
+        return said(code, words.toArray(String[]::new));
+    }
+
+    @Test
+    public void aPlanIsTriedOnPastBars() {
+        List<String> one = past(0, "--bar", "201", "--side", "short").lines().toList();
+        assertTrue(one.getFirst().contains(" sell 2 at ") && one.getFirst().endsWith("entry"), one.toString());
+        assertTrue(one.get(1).contains(" stop at ") && one.get(1).endsWith("stop"), one.toString());
+        assertTrue(one.getLast().startsWith("net "), one.toString());
+        List<String> all = past(0).lines().filter(line -> !line.startsWith("stativex: ")).toList();
+        assertTrue(all.getFirst().startsWith("entry_time,exit_time,side"), all.getFirst());
+        assertTrue(all.size() > 20, all.size() + " lines");
+        assertTrue(past(0).contains(" each after fees, "));
+        assertTrue(past(1, "--bar", "0", "--side", "long").contains("--bar: expected 1 to "));
+        assertTrue(past(2, "--bar", "3").contains("expected --bar with --side long or short"));
+        assertTrue(past(2, "--bar", "3", "--side", "up").contains("expected --bar with --side long or short"));
+    }
+
     @Test
     public void everyExportedStrategyIsComplete() throws IOException {
         List<Path> files = new ArrayList<>(

@@ -7,7 +7,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.concurrent.CancellationException;
 import java.util.function.BooleanSupplier;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
@@ -164,20 +163,21 @@ public final class PastTrades {
      *
      * @param others contracts that the strategy looks at, by symbol
      * @param stop asked between trades whether to give up
-     * @throws CancellationException when it said so
+     * @return empty when it said so
      */
-    public List<Trade> everySignal(Strategy strategy, Map<String, ContractTape> others, BooleanSupplier stop) {
+    public Optional<List<Trade>> everySignal(Strategy strategy, Map<String, ContractTape> others,
+            BooleanSupplier stop) {
         List<Trade> trades = new ArrayList<>();
         for (Side side : Side.values()) {
             for (int bar : signals(strategy, others, side)) {
                 if (stop.getAsBoolean()) {
-                    throw new CancellationException("given up");
+                    return Optional.empty();
                 }
                 at(strategy, others, side, bar).trade().ifPresent(trades::add);
             }
         }
         trades.sort(Comparator.comparingInt(Trade::entryPrint));
-        return trades;
+        return Optional.of(trades);
     }
 
     private static Optional<Decision> declined(Run run, int before) {

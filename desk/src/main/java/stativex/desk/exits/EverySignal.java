@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.CancellationException;
 import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
 import stativex.engine.Strategy;
@@ -97,6 +98,7 @@ record EverySignal(ExitPlan plan, Spread mine, Optional<Other> other, List<Strip
     private static Spread spread(Question asked, ExitPlan plan, PastTrades past, Map<String, ContractTape> others,
             BooleanSupplier stop) {
         Strategy strategy = StrategySetup.withPlan(asked.draft(), plan).strategy().value();
-        return Spread.of(past.everySignal(strategy, others, stop), asked.entry().contract(), asked.fee());
+        return Spread.of(past.everySignal(strategy, others, stop).orElseThrow(CancellationException::new),
+                asked.entry().contract(), asked.fee());
     }
 }

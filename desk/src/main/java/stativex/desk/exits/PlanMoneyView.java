@@ -83,6 +83,9 @@ final class PlanMoneyView extends VBox {
         account.dayLoss().filter(loss -> of.stopOut().isPresent() && of.stopOut().getAsLong() > loss.amount())
                 .ifPresent(loss -> said.add("One stop-out is more than the own day loss of "
                         + Format.money(loss.amount()) + ": the line check declines every entry."));
+        account.dayLoss().filter(loss -> of.stopOut().isPresent() && of.stopOut().getAsLong() <= loss.amount()
+                && 2 * of.stopOut().getAsLong() > loss.amount())
+                .ifPresent(loss -> said.add("The own day loss is worth fewer than two full stop-outs."));
         StopMap.of(terms, entry).ifPresent(map -> map.handles().stream()
                 .filter(h -> h.kind() == StopMap.Kind.TRAIL || h.kind() == StopMap.Kind.BREAKEVEN)
                 .filter(h -> map.at(Math.max(0, h.best() - 1)).orElse(Long.MIN_VALUE) >= h.level())
