@@ -175,6 +175,7 @@ public class SetupStoryTest extends DeskTest {
         press("#spread-limited");
         type("#spread-ticks", "3");
         assertEquals(strategy(draft()).limits().largestSpread(), Optional.of(3));
+        picture("setup-limits");
         press("#cool-down");
         press("#spread-limited");
         assertEquals(strategy(draft()).limits().coolDown(), Optional.empty());

@@ -89,6 +89,8 @@ final class PastTradePanel extends VBox {
         result.setMinWidth(USE_PREF_SIZE);
         figures.setId("past-figures");
         figures.getStyleClass().add("figures");
+        figures.setMinWidth(USE_PREF_SIZE);
+        bar.setMinWidth(60);
         events.setId("past-events");
         events.setAccessibleText("What happened in the trade");
         events.getStyleClass().add("dense");
