@@ -32,7 +32,9 @@ public class PlantedFaults {
             "study", List.of("study.StudyTest", "study.StudyTwinTest"),
             "rule", List.of("rule.TruthTest", "rule.RulesTest", "rule.ProgramTest", "rule.WritingTest",
                     "rule.FurtherContractTest", "rule.WorkedTest", "rule.RuleTwinTest"),
-            "trading", List.of("engine.EngineTest", "engine.PreviewTest", "exit.StopPathTest", "account.AccountTest",
+            "trading",
+            List.of("engine.EngineTest", "engine.PreviewTest", "exit.StopPathTest", "exit.PlanRunTest",
+                    "account.AccountTest",
                     "interlock.WindowTest", "interlock.InterlocksTest", "engine.TradeLifeTest", "engine.StandingTest",
                     "engine.HistoryTest",
                     "trial.SummaryTest", "trial.QuietStretchTest", "trial.TwinTest"));
