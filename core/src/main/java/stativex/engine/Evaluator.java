@@ -80,7 +80,7 @@ final class Evaluator {
 
     /** What the close of a bar does to an open trade: its stop and targets first, then the leaves in their order. */
     private void manage(StrategyRun run, int bar) {
-        if (run.trade.isEmpty() || !run.trade.get().plan().terms().needsBars()) {
+        if (run.trade.isEmpty() || !run.trade.get().plan().needsBars()) {
             return;
         }
         TradeRun trade = run.trade.get();

@@ -199,7 +199,7 @@ final class StrategyRun {
      * of an open trade looks at bars; {@link Integer#MAX_VALUE} without one.
      */
     int expiry() {
-        if (trade.isPresent() && trade.get().plan().terms().needsBars()) {
+        if (trade.isPresent() && trade.get().plan().needsBars()) {
             return signals.judged();
         }
         if (entering() && strategy.entry(bracket.side()).reprice()) {

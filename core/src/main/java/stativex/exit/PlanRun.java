@@ -59,6 +59,8 @@ public final class PlanRun {
     public record BarClose(long close, int since, OptionalLong last) {}
 
     private final ExitTerms terms;
+    /** Asked at every bar that closes: known from the beginning. */
+    private final boolean needsBars;
     private final Side side;
     private final PlanFigures figures;
     private final StopPath path;
@@ -82,6 +84,7 @@ public final class PlanRun {
      */
     public PlanRun(ExitTerms terms, Side side, Contract contract, long price, int quantity, int open, Readings sent) {
         this.terms = terms;
+        this.needsBars = terms.needsBars();
         this.side = side;
         this.figures = new PlanFigures(terms, side, contract, price, quantity, open, sent);
         this.path = new StopPath(terms, figures, side, new Average(price, 1), open);
@@ -110,6 +113,11 @@ public final class PlanRun {
 
     public ExitTerms terms() {
         return terms;
+    }
+
+    /** Whether the close of a bar may change anything of the trade, or end it. */
+    public boolean needsBars() {
+        return needsBars;
     }
 
     public Average average() {
