@@ -1,10 +1,10 @@
 package stativex.cli;
 
 import java.io.PrintWriter;
-import java.math.BigDecimal;
 import java.nio.file.Path;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -64,8 +64,11 @@ final class TrialCommand implements Callable<Integer> {
         @Option(names = "--account", paramLabel = "FILE.json", required = true, description = "account document")
         private Path account;
 
-        @Option(names = "--realism", paramLabel = "through|touch", defaultValue = "through", description = "when resting limits fill (${DEFAULT-VALUE})")
+        @Option(names = "--realism", paramLabel = "through|queue|touch", defaultValue = "through", description = "when resting limits fill (${DEFAULT-VALUE})")
         private String realism;
+
+        @Option(names = "--assumed-ahead", paramLabel = "CONTRACTS", defaultValue = "0", description = "with queue realism: contracts ahead of a limit where the tape does not say (${DEFAULT-VALUE})")
+        private long assumedAhead;
 
         @Option(names = "--latency", paramLabel = "MILLISECONDS", defaultValue = "0", description = "from sending to acceptance (${DEFAULT-VALUE})")
         private String latency;
@@ -220,16 +223,25 @@ final class TrialCommand implements Callable<Integer> {
     }
 
     private Terms terms(Files files) {
-        if (!List.of("through", "touch").contains(files.realism)) {
-            throw new ParameterException(spec.commandLine(),
-                    "--realism: expected through or touch, found " + files.realism);
+        Realism realism = Arrays.stream(Realism.values()).filter(word -> word.word().equals(files.realism)).findFirst()
+                .orElseThrow(() -> wrong("--realism: expected through, queue or touch, found " + files.realism, null));
+        long nanos;
+        try {
+            nanos = Decimals.plain(files.latency).movePointRight(6).longValueExact();
+        } catch (IllegalArgumentException | ArithmeticException e) {
+            throw wrong("--latency: expected milliseconds of 0 or more, found " + files.latency, e);
+        }
+        if (nanos < 0) {
+            throw wrong("--latency: expected milliseconds of 0 or more, found " + files.latency, null);
         }
         try {
-            BigDecimal nanos = Decimals.plain(files.latency).movePointRight(6);
-            return new Terms(Realism.valueOf(files.realism.toUpperCase(Locale.ROOT)), nanos.longValueExact());
-        } catch (IllegalArgumentException | ArithmeticException e) {
-            throw new ParameterException(spec.commandLine(),
-                    "--latency: expected milliseconds of 0 or more, found " + files.latency, e);
+            return new Terms(realism, nanos, files.assumedAhead);
+        } catch (IllegalArgumentException e) {
+            throw wrong("--assumed-ahead: " + e.getMessage(), e);
         }
+    }
+
+    private ParameterException wrong(String what, Exception cause) {
+        return new ParameterException(spec.commandLine(), what, cause);
     }
 }

@@ -45,8 +45,9 @@ final class RandomTrial {
             strategies.add(strategy(i));
         }
         ticks = ticks();
-        terms = new Terms(chance(30) ? Realism.TOUCH : Realism.THROUGH,
-                chance(60) ? 0 : dice.nextLong(15_000_000_000L));
+        Realism realism = Realism.values()[dice.nextInt(3)];
+        terms = new Terms(realism, chance(60) ? 0 : dice.nextLong(15_000_000_000L),
+                realism == Realism.QUEUE ? dice.nextInt(9) : 0);
     }
 
     private boolean chance(int percent) {
@@ -111,7 +112,7 @@ final class RandomTrial {
         if (signal.contains("day\"") && signal.contains("\"bars\":\"day\"")) {
             signal = "\"bars\":\"day\"";
         }
-        String order = pick("market", "market", "limit", "stop");
+        String order = pick("market", "market", "limit", "stop", "stop-limit");
         boolean simple = chance(60);
         String rise = simple
                 ? "close > open"
@@ -147,11 +148,17 @@ final class RandomTrial {
                         : "",
                 chance(90) ? "\"long\":{\"rule\":\"" + rise + "\"" + prices + "}," : "",
                 "\"short\":{\"rule\":\"" + fall + "\"" + mirrored + "},", order, quantity,
-                order.equals("market")
+                (order.equals("market")
                         ? ""
-                        : pick("", ",\"goodFor\":\"until cancelled\"", ",\"goodForBars\":" + from(1, 4)),
+                        : pick("", ",\"goodFor\":\"until cancelled\"", ",\"goodForBars\":" + from(1, 4))
+                                + (order.equals("stop-limit") ? ",\"limitTicks\":" + from(0, 3) : ""))
+                        + pick("", "", "", "", ",\"riskMoney\":\"" + from(60, 1500) + ".50\"",
+                                ",\"riskPercent\":\"7.5\"")
+                        + (chance(15) ? ",\"riskCap\":\"" + from(80, 900) + "\"" : ""),
                 chance(40), quantity * from(1, 3), chance(6), chance(20) ? 1 : 0,
-                chance(25) ? ",\"tradesADay\":" + from(1, 8) : "", windows(), plan());
+                (chance(25) ? ",\"cut\":true" : "") + (chance(15) ? ",\"twoSided\":true" : "")
+                        + (chance(25) ? ",\"tradesADay\":" + from(1, 8) : ""),
+                windows(), plan());
     }
 
     private String windows() {

@@ -17,6 +17,9 @@ public final class AccountWatch {
      */
     public record Verdict(LineKind line, boolean guarded) {}
 
+    /** In place of the distance to a line where there is none. */
+    public static final long NO_LINE = Long.MAX_VALUE;
+
     private final List<Judge> judges;
     private long peak;
     private long dayStart;
@@ -103,6 +106,12 @@ public final class AccountWatch {
         long top = Math.max(peak, equity);
         return judges.stream().map(judge -> judge.line(top, dayStart)).sorted(Comparator.comparing(Line::kind))
                 .toList();
+    }
+
+    /** The smallest distance from equity down to a loss line, money; {@link #NO_LINE} without one. */
+    public long nearest(long equity) {
+        return lines(equity).stream().filter(Line::below).mapToLong(line -> equity - line.money()).min()
+                .orElse(NO_LINE);
     }
 
     /**

@@ -27,6 +27,7 @@ final class Booking {
     void take(MarketRun of) {
         for (Optional<Report> report = of.exchange.next(); report.isPresent(); report = of.exchange.next()) {
             of.orders.apply(report.get());
+            StrategyRun owner = run(report.get().order().owner());
             switch (report.get()) {
                 case Report.Filled filled -> book(of, filled);
                 case Report.Rejected rejected -> rejected(of, rejected);
@@ -42,6 +43,7 @@ final class Booking {
                 case Report.Ended ignored -> {
                 }
             }
+            owner.settle();
         }
     }
 
@@ -80,7 +82,8 @@ final class Booking {
         if (!fill.reason().equals(OPEN_AT_END)) {
             run.reverse.ifPresent(waiting -> {
                 run.reverse = Optional.empty();
-                engine.evaluator().enter(run, waiting.side(), waiting.price(), run.market.because());
+                engine.evaluator().enter(run, waiting.side(), waiting.price(), waiting.quantity(),
+                        run.market.because());
             });
         }
     }
@@ -94,6 +97,7 @@ final class Booking {
 
     private void entered(StrategyRun run, Order order, Fill fill) {
         Bracket bracket = order.bracket();
+        run.fills(bracket).ifPresent(run.market.orders::endEntries);
         if (run.once) {
             run.sides.get(bracket.side()).on = false;
         }

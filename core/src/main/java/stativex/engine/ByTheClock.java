@@ -110,7 +110,7 @@ final class ByTheClock implements SessionClock.Moments {
     @Override
     public void turnMoment(StrategyRun run, long at) {
         engine.market().now = at;
-        for (Order entry : List.copyOf(run.bracket.entries())) {
+        for (Order entry : List.copyOf(run.entries())) {
             if (run.turns(entry) <= at) {
                 engine.market().orders.toMarket(entry, engine.market().because());
             }

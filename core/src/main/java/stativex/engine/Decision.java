@@ -28,8 +28,13 @@ public record Decision(long time, int print, int bar, OptionalInt strategy, Opti
     /** What came of it, with its reason and numbers. */
     public sealed interface Outcome {}
 
-    /** An order was sent. @param grade of the signal, if its rule has grades */
-    public record Taken(Order.Type type, int quantity, Optional<String> grade) implements Outcome {}
+    /**
+     * An order was sent.
+     *
+     * @param asked contracts, of which {@code quantity} were granted
+     * @param grade of the signal, if its rule has grades
+     */
+    public record Taken(Order.Type type, int asked, int quantity, Optional<String> grade) implements Outcome {}
 
     public record Declined(Refusal refusal) implements Outcome {}
 

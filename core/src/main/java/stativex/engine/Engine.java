@@ -201,8 +201,8 @@ public final class Engine {
             case Command.SetSide c -> {
                 StrategyRun run = runs.get(c.strategy());
                 Optional.ofNullable(run.sides.get(c.side())).ifPresent(side -> side.on = c.on());
-                if (!c.on() && run.bracket.side() == c.side()) {
-                    cancelEntries(run);
+                if (!c.on()) {
+                    run.atWork(c.side()).ifPresent(of -> market.orders.cancelEntries(of, market.because()));
                 }
                 if (!c.on() && run.reverse.filter(waiting -> waiting.side() == c.side()).isPresent()) {
                     dropReverse(run);
@@ -234,6 +234,8 @@ public final class Engine {
         for (StrategyRun run : runs) {
             dropReverse(run);
             market.orders.endEntries(run.bracket);
+            run.pair.ifPresent(market.orders::endEntries);
+            run.settle();
             run.flattening = LeaveReason.RANGE_END;
             if (run.bracket.open() > 0) {
                 market.orders.leave(run.bracket, LeaveReason.RANGE_END, market.because());
@@ -336,6 +338,7 @@ public final class Engine {
     void cancelEntries(StrategyRun run) {
         if (run.entering()) {
             market.orders.cancelEntries(run.bracket, market.because());
+            run.pair.ifPresent(other -> market.orders.cancelEntries(other, market.because()));
         }
     }
 

@@ -1,5 +1,6 @@
 package stativex.engine;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
@@ -17,6 +18,7 @@ import stativex.order.Cause;
 import stativex.order.FillReason;
 import stativex.order.LeaveReason;
 import stativex.order.Order;
+import stativex.order.Orders;
 import stativex.rule.Program;
 
 /**
@@ -46,17 +48,39 @@ final class Evaluator {
             run.signals.judgeNext();
             manage(run, bar);
             reprice(run, bar);
+            boolean pairs = pairs(run, bar);
             for (Side side : Side.values()) {
                 StrategyRun.SideRun rule = run.sides.get(side);
                 if (rule != null) {
-                    judge(run, rule, bar, withClose);
+                    judge(run, rule, bar, withClose, pairs);
                 }
             }
         }
     }
 
+    /** Whether both sides give a signal at this moment that is to rest as a two-sided entry: nothing of the strategy is at work. */
+    private static boolean pairs(StrategyRun run, int row) {
+        if (!run.strategy.limits().joins().twoSided() || !run.bracket.idle() || run.sides.size() < 2) {
+            return false;
+        }
+        for (Side side : Side.values()) {
+            if (run.sides.get(side).raised || !run.signals.fires(side, row)) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    /** What a signal of a side goes together with. @param pairs both sides give one at this moment */
+    private static Proposal.Joins joins(StrategyRun run, Side side, boolean pairs) {
+        if (turns(run, side)) {
+            return Proposal.Joins.TURNS;
+        }
+        return pairs && side == Side.SHORT && !run.bracket.idle() ? Proposal.Joins.PAIRS : Proposal.Joins.BESIDE;
+    }
+
     /** A signal is provisional at most once per bar; at the close it is confirmed or withdrawn. */
-    private void judge(StrategyRun run, StrategyRun.SideRun rule, int bar, boolean withClose) {
+    private void judge(StrategyRun run, StrategyRun.SideRun rule, int bar, boolean withClose, boolean pairs) {
         boolean fires = run.signals.fires(rule.rules.side(), bar);
         boolean acted = rule.raised;
         if (run.everyTrade()) {
@@ -66,15 +90,15 @@ final class Evaluator {
         if (!fires || acted) {
             return;
         }
-        boolean turns = turns(run, rule.rules.side());
-        opposite(run, rule.rules.side());
+        Proposal.Joins joins = joins(run, rule.rules.side(), pairs);
+        opposite(run, rule.rules.side(), joins);
         if (run.mode == Mode.OFF || !run.evaluates()) {
             return;
         }
         if (withClose && run.longBars()) {
             run.waiting.add(new StrategyRun.Waiting(rule.rules.side(), bar));
         } else {
-            signal(run, rule, new Signal(bar, withClose, turns), run.market.because());
+            signal(run, rule, new Signal(bar, withClose, joins), run.market.because());
         }
     }
 
@@ -110,10 +134,11 @@ final class Evaluator {
     }
 
     /** A signal of the other side: the plan may leave on it, and then an entry that has not filled ends, too. */
-    private void opposite(StrategyRun run, Side side) {
-        if (!run.bracket.idle() && run.bracket.side() != side && run.terms().leavesOnOppositeSignal()) {
+    private void opposite(StrategyRun run, Side side, Proposal.Joins joins) {
+        Optional<Bracket> other = joins == Proposal.Joins.PAIRS ? Optional.empty() : run.atWork(side.opposite());
+        if (other.isPresent() && run.strategy.plan().terms(side.opposite()).leavesOnOppositeSignal()) {
             engine.leave(run, LeaveReason.OPPOSITE_SIGNAL);
-            engine.cancelEntries(run);
+            run.market.orders.cancelEntries(other.get(), run.market.because());
         }
     }
 
@@ -125,14 +150,15 @@ final class Evaluator {
         int row = run.signals.judged();
         run.trade.filter(trade -> trade.rules().leavesByRule())
                 .ifPresent(trade -> leaveByRule(run, trade, row));
+        boolean pairs = pairs(run, row);
         for (Side side : Side.values()) {
             StrategyRun.SideRun rule = run.sides.get(side);
             if (rule != null && !rule.raised && run.signals.fires(side, row)) {
                 rule.raised = true;
-                boolean turns = turns(run, side);
-                opposite(run, side);
+                Proposal.Joins joins = joins(run, side, pairs);
+                opposite(run, side, joins);
                 if (run.mode != Mode.OFF && run.evaluates()) {
-                    signal(run, rule, new Signal(row, false, turns), run.market.because());
+                    signal(run, rule, new Signal(row, false, joins), run.market.because());
                 }
             }
         }
@@ -205,31 +231,38 @@ final class Evaluator {
     void sendWaiting(StrategyRun run, Cause opening) {
         List<StrategyRun.Waiting> due = List.copyOf(run.waiting);
         run.waiting.clear();
+        // both sides of one bar make a two-sided entry
+        boolean idle = run.strategy.limits().joins().twoSided() && run.bracket.idle();
+        List<Integer> sentWith = new ArrayList<>();
         for (StrategyRun.Waiting signal : due) {
             if (run.mode != Mode.OFF) {
+                boolean pairs = !run.bracket.idle() && sentWith.contains(signal.bar());
                 signal(run, run.sides.get(signal.side()),
-                        new Signal(signal.bar(), false, turns(run, signal.side())), opening);
+                        new Signal(signal.bar(), false, joins(run, signal.side(), pairs)), opening);
+                if (idle && !run.bracket.idle()) {
+                    sentWith.add(signal.bar());
+                }
             }
         }
     }
 
     private void expireEntries(StrategyRun run) {
-        if (run.strategy.entry(run.bracket.side()).goodFor() instanceof Strategy.GoodFor.Bars(int n)) {
-            for (Order entry : run.bracket.entries()) {
-                if (entry.state().live() && run.signals.closed() - entry.closesBefore() >= n) {
-                    run.market.exchange.expire(entry);
-                }
+        for (Order entry : run.entries()) {
+            if (entry.state().live() && run.strategy.entry(entry.bracket().side())
+                    .goodFor() instanceof Strategy.GoodFor.Bars(int n)
+                    && run.signals.closed() - entry.closesBefore() >= n) {
+                run.market.exchange.expire(entry);
             }
-            engine.reports(run.market);
         }
+        engine.reports(run.market);
     }
 
     /**
      * A signal of a side.
      *
-     * @param turns it is to turn an open position of the other side round
+     * @param joins what of the strategy's own it goes together with
      */
-    private record Signal(int bar, boolean withClose, boolean turns) {}
+    private record Signal(int bar, boolean withClose, Proposal.Joins joins) {}
 
     /** Whether a signal is to turn an open position of the other side round. */
     private static boolean turns(StrategyRun run, Side side) {
@@ -242,12 +275,11 @@ final class Evaluator {
         MarketRun market = run.market;
         int bar = signal.bar();
         long price = entryPrice(run, rule, bar);
-        // a plan takes studies of closed bars only
-        int closed = Math.min(bar, run.signals.closed() - 1);
-        Optional<Refusal> refusal = Interlocks.refusal(engine.standpoint(run),
-                new Proposal(side, price, closed, signal.withClose(), signal.turns()));
-        if (refusal.isPresent()) {
-            engine.decide(run, side, bar, market.lastPrice, rule.declined(refusal.get()));
+        Standpoint standpoint = engine.standpoint(run);
+        Proposal proposal = standpoint.proposal(side, price, bar, signal.withClose(), signal.joins());
+        Interlocks.Answer answer = Interlocks.ask(standpoint, proposal);
+        if (answer.refusal().isPresent()) {
+            engine.decide(run, side, bar, market.lastPrice, rule.declined(answer.refusal().get()));
             return;
         }
         if (run.mode == Mode.WATCHING) {
@@ -256,44 +288,49 @@ final class Evaluator {
         }
         Strategy.Entry entry = run.strategy.entry(side);
         engine.decide(run, side, bar, entry.type() == Order.Type.MARKET ? market.lastPrice : price,
-                new Decision.Taken(entry.type(), entry.quantity(), rule.rules.grade(bar)));
+                new Decision.Taken(entry.type(), proposal.quantity(), answer.granted(), rule.rules.grade(bar)));
         rule.sent++;
-        if (signal.turns()) {
+        if (proposal.turns()) {
             engine.leave(run, LeaveReason.OPPOSITE_SIGNAL);
             engine.cancelEntries(run);
-            run.reverse = Optional.of(new StrategyRun.Reverse(side, price, closed));
+            run.reverse = Optional.of(new StrategyRun.Reverse(side, price, proposal.bar(), answer.granted()));
         } else {
-            enter(run, side, price, because);
+            enter(run, side, price, answer.granted(), because);
             engine.reports(market);
         }
     }
 
-    /** Sends an entry. */
-    void enter(StrategyRun run, Side side, long price, Cause because) {
+    /** Sends an entry; beside one of the other side that rests it is the second half of a two-sided one. */
+    void enter(StrategyRun run, Side side, long price, int quantity, Cause because) {
         Strategy.Entry entry = run.strategy.entry(side);
+        Bracket bracket = run.bracket;
         if (run.bracket.idle()) {
-            run.bracket = new Bracket(run.owner, side);
+            bracket = new Bracket(run.owner, side);
+            run.bracket = bracket;
             run.flattening = null;
+        } else if (run.bracket.side() != side) {
+            bracket = new Bracket(run.owner, side);
+            run.pair = Optional.of(bracket);
         }
         Order.GoodFor goodFor = entry.goodFor() instanceof Strategy.GoodFor.Day
                 ? Order.GoodFor.DAY
                 : Order.GoodFor.UNTIL_CANCELLED;
-        run.market.orders.enter(run.bracket, entry.type(), entry.quantity(), price, goodFor, run.signals.closed(),
-                because);
+        run.market.orders.enter(bracket, new Orders.Entry(entry.type(), quantity, price, entry.limitBeyond(), goodFor),
+                run.signals.closed(), because);
         run.nextTurn();
         run.market.clock.expect(run.turnClock);
     }
 
-    /** A resting entry follows its price at each bar's close. */
+    /** Resting entries follow their price at each bar's close; a stop-limit that has been reached stays. */
     private void reprice(StrategyRun run, int bar) {
-        if (!run.entering() || !run.strategy.entry(run.bracket.side()).reprice()) {
-            return;
-        }
-        long price = entryPrice(run, run.sides.get(run.bracket.side()), bar);
-        for (Order entry : List.copyOf(run.bracket.entries())) {
-            if (entry.state().live() && !entry.turning() && entry.type() != Order.Type.MARKET && price != Tape.NONE
-                    && price != entry.wanted()) {
-                run.market.orders.change(entry, price, new FillReason.Entry(), run.market.because());
+        for (Order entry : List.copyOf(run.entries())) {
+            Side side = entry.bracket().side();
+            if (run.strategy.entry(side).reprice() && entry.state().live() && !entry.turning()
+                    && entry.type() != Order.Type.MARKET && !entry.reached()) {
+                long price = entryPrice(run, run.sides.get(side), bar);
+                if (price != Tape.NONE && price != entry.wanted()) {
+                    run.market.orders.change(entry, price, new FillReason.Entry(), run.market.because());
+                }
             }
         }
     }

@@ -4,8 +4,10 @@ import java.util.ArrayList;
 import java.util.List;
 import stativex.account.Ledger;
 import stativex.market.Contract;
+import stativex.market.Side;
 import stativex.market.Tape;
 import stativex.order.Cause;
+import stativex.order.Order;
 import stativex.order.Orders;
 import stativex.order.SimulatedExchange;
 import stativex.order.Terms;
@@ -52,6 +54,28 @@ final class MarketRun {
     /** What is asked now is asked because of this event. */
     Cause because() {
         return new Cause(lastPrint, event);
+    }
+
+    /** The line check's entry price of an entry of a strategy. */
+    long expected(Side side, Strategy.Entry entry, long price) {
+        boolean beyond = entry.type() == Order.Type.STOP_LIMIT && price != Tape.NONE;
+        return expected(side, entry.type(), beyond ? price + (long) side.sign() * entry.limitBeyond() : price);
+    }
+
+    /**
+     * The line check's entry price: a limit's own, a stop's with slippage, a stop-limit's limit, at the market the far quote, else
+     * the last price, with slippage.
+     *
+     * @param price limit or stop, the limit of a stop-limit; {@link Tape#NONE} at the market, or while nobody knows it
+     */
+    long expected(Side side, Order.Type type, long price) {
+        long far = worked < 0 ? Tape.NONE : side == Side.LONG ? tape.ask(worked) : tape.bid(worked);
+        long slippage = (long) side.sign() * contract.slippage();
+        return switch (type) {
+            case LIMIT, STOP_LIMIT -> price == Tape.NONE ? lastPrice : price;
+            case STOP -> (price == Tape.NONE ? lastPrice : price) + slippage;
+            case MARKET -> (far == Tape.NONE ? lastPrice : far) + slippage;
+        };
     }
 
     /** Money that closing one contract costs: slippage and fee. */

@@ -41,9 +41,39 @@ final class Standpoint implements Situation {
         run.sides.forEach((side, rule) -> {
             int bar = run.signals.judged() - 1;
             long price = bar < 0 ? Tape.NONE : Evaluator.entryPrice(run, rule, bar);
-            proposals.add(new Proposal(side, price, bar, false, false));
+            proposals.add(proposal(side, price, bar, false, Proposal.Joins.BESIDE));
         });
         return proposals;
+    }
+
+    /**
+     * An entry with the quantity that it asks for: the fixed one, or the largest whose stop-out is within what it may cost.
+     *
+     * @param bar whose signal it is, the one that forms included
+     */
+    Proposal proposal(Side side, long price, int bar, boolean withClose, Proposal.Joins joins) {
+        Strategy.Entry entry = run.strategy.entry(side);
+        // a plan takes studies of closed bars only
+        int closed = Math.min(bar, run.signals.closed() - 1);
+        Proposal fixed = new Proposal(side, price, closed, withClose, joins, entry.quantity());
+        if (entry.risk().sizing().isEmpty()) {
+            return fixed;
+        }
+        int quantity = warmingUp(fixed) || run.market.lastPrice == Tape.NONE ? 0 : fixed.quantity();
+        if (quantity > 0) {
+            long distance = engine.watch().nearest(engine.equity());
+            while (quantity > 0 && !within(entry.risk().sizing().get(), stopOut(fixed.of(quantity)), distance)) {
+                quantity--;
+            }
+        }
+        return fixed.of(quantity);
+    }
+
+    private static boolean within(Sizing sizing, Optional<Long> cost, long nearest) {
+        return cost.isPresent() && switch (sizing) {
+            case Sizing.Amount amount -> cost.get() <= amount.money();
+            case Sizing.Percent percent -> nearest != AccountWatch.NO_LINE && percent.holds(cost.get(), nearest);
+        };
     }
 
     /** How a strategy stands, read off the same interlocks that its entries meet. */
@@ -191,8 +221,38 @@ final class Standpoint implements Situation {
     }
 
     @Override
-    public int quantity(Side side) {
-        return run.strategy.entry(side).quantity();
+    public int held(Side side) {
+        return run.held(side);
+    }
+
+    @Override
+    public boolean cuts() {
+        return run.strategy.limits().joins().cutting();
+    }
+
+    @Override
+    public boolean weighsRisk() {
+        return run.sides.keySet().stream().map(side -> run.strategy.entry(side).risk())
+                .anyMatch(risk -> risk.sizing().isPresent() || risk.cap().isPresent());
+    }
+
+    @Override
+    public Optional<Long> riskCap(Side side) {
+        return run.strategy.entry(side).risk().cap();
+    }
+
+    @Override
+    public Optional<Long> stopOut(Proposal p) {
+        PlanRules plan = run.signals.plans.get(p.side());
+        if (!plan.complete(p.bar())) {
+            return Optional.empty();
+        }
+        MarketRun market = run.market;
+        Optional<Long> initial = PlanRun.initialStop(plan.terms(), p.side(), market.contract, expected(p), p.quantity(),
+                plan.at(p.bar()));
+        return initial.map(ticks -> Math.multiplyExact(p.quantity(), Math.addExact(
+                Math.multiplyExact(Math.max(0, ticks), market.contract.tickValue()),
+                Math.addExact(market.closingEach(), market.fee))));
     }
 
     @Override
@@ -220,47 +280,49 @@ final class Standpoint implements Situation {
         long equity = engine.equity();
         LineCheck check = new LineCheck();
         for (StrategyRun other : engine.runs()) {
-            other.reverse.ifPresent(waiting -> {
-                Strategy.Entry waits = other.strategy.entry(waiting.side());
-                check.risk(waits.quantity(),
-                        planned(other, waiting.side(), expected(other, waiting.side(), waits, waiting.price()),
-                                waits.quantity(), waiting.bar()),
-                        other.market.contract.tickValue(), other.market.closingEach() + other.market.fee);
-            });
-            // what is turned round counts as gone
-            if (other != run || !proposal.turns()) {
-                atRisk(check, other);
-            }
+            other.reverse.ifPresent(waiting -> check.risk(waiting.quantity(),
+                    planned(other, waiting.side(), other.market.expected(waiting.side(),
+                            other.strategy.entry(waiting.side()), waiting.price()), waiting.quantity(), waiting.bar()),
+                    other.market.contract.tickValue(), other.market.closingEach() + other.market.fee));
+            atRisk(check, other, other == run ? Optional.of(proposal) : Optional.empty());
         }
-        long each = Math.addExact(run.market.closingEach(), run.market.fee);
-        Strategy.Entry entry = run.strategy.entry(proposal.side());
-        Optional<Long> distance = proposal.turns()
-                ? planned(run, proposal.side(), expected(run, proposal.side(), entry, proposal.price()),
-                        entry.quantity(), proposal.bar())
-                : entryRisk(run, proposal.side(), entry, proposal.price(), proposal.bar());
-        check.risk(entry.quantity(), distance,
-                run.market.contract.tickValue(),
-                each);
         return check.crossed(equity, engine.watch().lines(equity));
     }
 
-    /** What a strategy's position and resting entries may lose until their stops. */
-    private static void atRisk(LineCheck check, StrategyRun run) {
+    /** What a strategy's position, its resting entries and a proposed one may lose until their stops; of a two-sided entry the worse side. */
+    private static void atRisk(LineCheck check, StrategyRun run, Optional<Proposal> proposal) {
         MarketRun market = run.market;
-        Bracket bracket = run.bracket;
-        for (Order entry : bracket.entries()) {
+        long each = Math.addExact(market.closingEach(), market.fee);
+        // what is turned round counts as gone
+        boolean gone = proposal.filter(Proposal::turns).isPresent();
+        if (run.bracket.open() > 0 && !gone) {
+            Optional<Long> distance = run.bracket.stop()
+                    .map(stop -> run.bracket.side().sign() * (market.lastPrice - stop.price()));
+            check.risk(run.bracket.open(), distance, market.contract.tickValue(), market.closingEach());
+        }
+        LineCheck longs = new LineCheck();
+        LineCheck shorts = new LineCheck();
+        for (Order entry : gone ? List.<Order>of() : run.entries()) {
             if (entry.state().live()) {
-                check.risk(entry.rest(), entryRisk(run, bracket.side(),
-                        new Strategy.Entry(entry.type(), entry.quantity(), new Strategy.GoodFor.Day()), entry.price(),
-                        entry.closesBefore() - 1), market.contract.tickValue(),
-                        market.closingEach() + market.fee);
+                Side side = entry.bracket().side();
+                long worst = market.expected(side, entry.type(), entry.limit());
+                (side == Side.LONG ? longs : shorts).risk(entry.rest(),
+                        entryRisk(run, side, worst, entry.quantity(), lastRead(run, entry)),
+                        market.contract.tickValue(), each);
             }
         }
-        if (bracket.open() > 0) {
-            Optional<Long> distance = bracket.stop()
-                    .map(stop -> bracket.side().sign() * (market.lastPrice - stop.price()));
-            check.risk(bracket.open(), distance, market.contract.tickValue(), market.closingEach());
-        }
+        proposal.ifPresent(p -> {
+            long worst = market.expected(p.side(), run.strategy.entry(p.side()), p.price());
+            (p.side() == Side.LONG ? longs : shorts).risk(p.quantity(), p.turns()
+                    ? planned(run, p.side(), worst, p.quantity(), p.bar())
+                    : entryRisk(run, p.side(), worst, p.quantity(), p.bar()), market.contract.tickValue(), each);
+        });
+        check.worse(longs, shorts);
+    }
+
+    /** The bar whose studies an entry's plan counts with; of bars that close together those that have been judged so far. */
+    private static int lastRead(StrategyRun run, Order entry) {
+        return Math.min(entry.closesBefore(), run.signals.judged()) - 1;
     }
 
     /**
@@ -269,26 +331,14 @@ final class Standpoint implements Situation {
      *
      * @param bar whose signal it is
      */
-    private static Optional<Long> entryRisk(StrategyRun run, Side side, Strategy.Entry entry, long price, int bar) {
-        long worst = expected(run, side, entry, price);
+    private static Optional<Long> entryRisk(StrategyRun run, Side side, long worst, int quantity, int bar) {
         return run.bracket.open() == 0 || run.bracket.stop().isEmpty()
-                ? planned(run, side, worst, entry.quantity(), bar)
+                ? planned(run, side, worst, quantity, bar)
                 : Optional.of(side.sign() * (worst - run.bracket.stop().get().price()));
     }
 
-    /** The line check's entry price: a limit's own, a stop's with slippage, at the market the far quote, else the last price. */
-    private static long expected(StrategyRun run, Side side, Strategy.Entry entry, long price) {
-        int print = run.market.worked;
-        long far = print < 0
-                ? Tape.NONE
-                : side == Side.LONG ? run.market.tape.ask(print) : run.market.tape.bid(print);
-        long slippage = (long) side.sign() * run.market.contract.slippage();
-        long last = run.market.lastPrice;
-        return switch (entry.type()) {
-            case LIMIT -> price == Tape.NONE ? last : price;
-            case STOP -> (price == Tape.NONE ? last : price) + slippage;
-            case MARKET -> (far == Tape.NONE ? last : far) + slippage;
-        };
+    private long expected(Proposal p) {
+        return run.market.expected(p.side(), run.strategy.entry(p.side()), p.price());
     }
 
     /** Ticks from an entry to the broker's stop that its plan would give it; empty without a stop, or while a study warms up. */

@@ -28,20 +28,32 @@ public record Strategy(String name, String version, String contract, SignalPlan 
     }
 
     /**
+     * How an entry meets what is at work already.
+     *
+     * @param adds whether a further entry may join an open trade
+     * @param reverse a signal against an open position turns it round
+     * @param twoSided signals of both sides at one moment rest as a pair, of which the first to fill ends the other
+     * @param cutting an entry that is too large for a limit is cut to what fits
+     */
+    public record Joins(boolean adds, boolean reverse, boolean twoSided, boolean cutting) {}
+
+    /**
      * How often and how much it may enter.
      *
      * @param maximumPosition most contracts, open and resting entries together
-     * @param adds whether a further entry may join an open trade
-     * @param reverse a signal against an open position turns it round
      * @param windows empty: every hour
      * @param tradesADay empty: no limit
      * @param once a side switches itself off after its entry fills
      * @param coolDown no entry for a while after a trade; empty: at once
      * @param largestSpread ticks between bid and ask at the signal's print; empty: any
      */
-    public record Limits(int maximumPosition, boolean adds, boolean reverse, List<SessionWindow> windows,
-            Optional<Integer> tradesADay, boolean once, Optional<CoolDown> coolDown, Optional<Integer> largestSpread) {
+    public record Limits(int maximumPosition, Joins joins, List<SessionWindow> windows, Optional<Integer> tradesADay,
+            boolean once, Optional<CoolDown> coolDown, Optional<Integer> largestSpread) {
         public Limits {
+            if (maximumPosition < 1) {
+                throw new IllegalArgumentException(
+                        "expected a maximum position of 1 contract or more, found " + maximumPosition);
+            }
             largestSpread.ifPresent(most -> {
                 if (most < 0) {
                     throw new IllegalArgumentException("expected a largest spread of 0 ticks or more, found " + most);
@@ -93,18 +105,45 @@ public record Strategy(String name, String version, String contract, SignalPlan 
     public record Grade(String name, String rule) {}
 
     /**
+     * What a stop-out of an entry may cost: the way to its initial stop, slippage and the fees of both sides.
+     *
+     * @param sizing by which the quantity is found; empty: it is fixed
+     * @param cap money, ten-thousandths; empty: none
+     */
+    public record Risk(Optional<Sizing> sizing, Optional<Long> cap) {
+        /** A fixed quantity, whatever it may cost. */
+        public static final Risk NONE = new Risk(Optional.empty(), Optional.empty());
+
+        public Risk {
+            cap.ifPresent(money -> {
+                if (money <= 0) {
+                    throw new IllegalArgumentException("expected a risk cap above 0, found none");
+                }
+            });
+        }
+    }
+
+    /**
      * How an entry is sent.
      *
-     * @param type market, limit or stop
-     * @param quantity contracts
+     * @param type market, limit, stop or stop-limit
+     * @param quantity contracts, at most
      * @param goodFor how long a resting entry stays
      * @param reprice a resting entry follows its price at each bar's close
      * @param marketAfterSeconds a resting entry turns to the market so long after it was sent; empty: never
      * @param towardMarket a price off the grid is rounded toward the market, else away from it
+     * @param limitBeyond of a stop-limit: ticks from its stop to its limit, 0 or more
      */
     public record Entry(Order.Type type, int quantity, GoodFor goodFor, boolean reprice,
-            Optional<Integer> marketAfterSeconds, boolean towardMarket) {
+            Optional<Integer> marketAfterSeconds, boolean towardMarket, int limitBeyond, Risk risk) {
         public Entry {
+            if (limitBeyond < 0) {
+                throw new IllegalArgumentException(
+                        "expected a limit 0 ticks or more beyond its stop, found " + limitBeyond);
+            }
+            if (limitBeyond > 0 && type != Order.Type.STOP_LIMIT) {
+                throw new IllegalArgumentException("only a stop-limit has a limit beyond its stop");
+            }
             if (quantity < 1) {
                 throw new IllegalArgumentException("expected an entry quantity of 1 or more, found " + quantity);
             }
@@ -126,7 +165,7 @@ public record Strategy(String name, String version, String contract, SignalPlan 
 
         /** An entry that stays as it was sent. */
         public Entry(Order.Type type, int quantity, GoodFor goodFor) {
-            this(type, quantity, goodFor, false, Optional.empty(), false);
+            this(type, quantity, goodFor, false, Optional.empty(), false, 0, Risk.NONE);
         }
     }
 
@@ -149,7 +188,7 @@ public record Strategy(String name, String version, String contract, SignalPlan 
 
     public Strategy {
         int largest = largest(sides, entry);
-        if (limits.maximumPosition() < largest) {
+        if (limits.maximumPosition() < largest && !limits.joins().cutting()) {
             throw new IllegalArgumentException("expected a maximum position of at least the entry's " + largest
                     + " contracts, found " + limits.maximumPosition());
         }
@@ -173,12 +212,12 @@ public record Strategy(String name, String version, String contract, SignalPlan 
 
     /** Whether a further entry may join an open trade. */
     public boolean adds() {
-        return limits.adds();
+        return limits.joins().adds();
     }
 
     /** Whether a signal against an open position turns it round. */
     public boolean reverse() {
-        return limits.reverse();
+        return limits.joins().reverse();
     }
 
     /** Empty: every hour. */

@@ -87,6 +87,8 @@ final class StrategyRun {
     /** Why everything was asked to leave; what still enters before its entries have ended leaves, too. Null: nothing was. */
     LeaveReason flattening;
     Bracket bracket;
+    /** The other half of a two-sided entry, as long as both rest. */
+    Optional<Bracket> pair = Optional.empty();
     Optional<TradeRun> trade = Optional.empty();
     int tradesToday;
     /** Its result when the trading day began, money. */
@@ -96,7 +98,7 @@ final class StrategyRun {
     private Optional<LocalDate> week = Optional.empty();
     private boolean evaluates;
     /** An entry that waits for the exit of the other side's position. */
-    record Reverse(Side side, long price, int bar) {}
+    record Reverse(Side side, long price, int bar, int quantity) {}
 
     Optional<Reverse> reverse = Optional.empty();
     /** Of the fill that ended the last trade: its print, the bar that holds it once that is known, its time; −1 before the first. */
@@ -165,9 +167,48 @@ final class StrategyRun {
         return sides.containsKey(side) && sides.get(side).on;
     }
 
-    /** Whether an entry of the current bracket is still working. */
+    /** Whether an entry is still working. */
     boolean entering() {
-        return bracket.entering() > 0;
+        return bracket.entering() > 0 || pair.isPresent();
+    }
+
+    /** Every entry that may still fill or has filled, of both halves of a two-sided one. */
+    List<Order> entries() {
+        if (pair.isEmpty()) {
+            return bracket.entries();
+        }
+        List<Order> both = new ArrayList<>(bracket.entries());
+        both.addAll(pair.get().entries());
+        return both;
+    }
+
+    /** The bracket of a side at which something is open or working. */
+    Optional<Bracket> atWork(Side side) {
+        return !bracket.idle() && bracket.side() == side
+                ? Optional.of(bracket)
+                : pair.filter(other -> other.side() == side);
+    }
+
+    /** Contracts of a side that are open or that resting entries may open. */
+    int held(Side side) {
+        return atWork(side).map(of -> of.open() + of.entering()).orElse(0);
+    }
+
+    /** After anything became of an order: of a two-sided entry what still rests goes on alone. */
+    void settle() {
+        if (pair.isPresent() && bracket.idle()) {
+            bracket = pair.get();
+            pair = Optional.empty();
+        }
+        pair = pair.filter(other -> !other.idle());
+    }
+
+    /** Of a two-sided entry this half has filled: it is the trade's. Returns the other, which ends. */
+    Optional<Bracket> fills(Bracket half) {
+        Optional<Bracket> other = half == bracket ? pair : pair.isPresent() ? Optional.of(bracket) : Optional.empty();
+        bracket = half;
+        pair = Optional.empty();
+        return other;
     }
 
     /** A trading day begins. */
@@ -202,14 +243,19 @@ final class StrategyRun {
         if (trade.isPresent() && trade.get().plan().needsBars()) {
             return signals.judged();
         }
-        if (entering() && strategy.entry(bracket.side()).reprice()) {
+        int expiry = expiry(bracket);
+        return pair.isEmpty() ? expiry : Math.min(expiry, expiry(pair.get()));
+    }
+
+    private int expiry(Bracket of) {
+        if (of.entering() > 0 && strategy.entry(of.side()).reprice()) {
             return signals.judged();
         }
         int expiry = Integer.MAX_VALUE;
-        if (strategy.entry(bracket.side()).goodFor() instanceof Strategy.GoodFor.Bars(int n)) {
-            for (int i = 0; i < bracket.entries().size(); i++) {
-                if (bracket.entries().get(i).state().live()) {
-                    expiry = Math.min(expiry, bracket.entries().get(i).closesBefore() + n - 1);
+        if (strategy.entry(of.side()).goodFor() instanceof Strategy.GoodFor.Bars(int n)) {
+            for (int i = 0; i < of.entries().size(); i++) {
+                if (of.entries().get(i).state().live()) {
+                    expiry = Math.min(expiry, of.entries().get(i).closesBefore() + n - 1);
                 }
             }
         }
@@ -218,7 +264,7 @@ final class StrategyRun {
 
     /** When a resting entry is to turn to the market; {@link TapeTime#NEVER} if it never does, or is about to. */
     long turns(Order entry) {
-        Optional<Integer> after = strategy.entry(bracket.side()).marketAfterSeconds();
+        Optional<Integer> after = strategy.entry(entry.bracket().side()).marketAfterSeconds();
         return after.isEmpty() || !entry.state().live() || entry.turning() || entry.type() == Order.Type.MARKET
                 ? TapeTime.NEVER
                 : Math.addExact(entry.cause().time(), after.get() * TapeTime.SECOND);
@@ -227,8 +273,8 @@ final class StrategyRun {
     /** Finds the next of these moments. */
     void nextTurn() {
         turnClock = TapeTime.NEVER;
-        for (int i = 0; i < bracket.entries().size(); i++) {
-            turnClock = Math.min(turnClock, turns(bracket.entries().get(i)));
+        for (Order entry : entries()) {
+            turnClock = Math.min(turnClock, turns(entry));
         }
     }
 

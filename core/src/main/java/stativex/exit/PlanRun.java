@@ -101,9 +101,16 @@ public final class PlanRun {
      */
     public static Optional<Long> risk(ExitTerms terms, Side side, Contract contract, long price, int quantity,
             Readings now) {
-        return terms.stop().map(stop -> Math.addExact(
-                new PlanFigures(terms, side, contract, price, quantity, quantity, now).initial,
-                stop.local().map(ExitTerms.Local::disaster).orElse(0L)));
+        return initialStop(terms, side, contract, price, quantity, now)
+                .map(initial -> Math.addExact(initial, terms.stop().orElseThrow().local()
+                        .map(ExitTerms.Local::disaster).orElse(0L)));
+    }
+
+    /** The same to the level that the plan's stop itself will have, be it held here or at the broker. */
+    public static Optional<Long> initialStop(ExitTerms terms, Side side, Contract contract, long price, int quantity,
+            Readings now) {
+        return terms.stop()
+                .map(stop -> new PlanFigures(terms, side, contract, price, quantity, quantity, now).initial);
     }
 
     /** Whether every study that an entry's plan needs is there. */

@@ -17,6 +17,11 @@ interface Interlock {
     /** Why an entry does not pass; empty when it does. */
     Optional<Refusal> refusal(Situation s, Proposal p);
 
+    /** Where entries may be cut: the largest quantity below a refused one that would pass; 0 when none would. */
+    default int fitting(Situation s, Proposal p) {
+        return 0;
+    }
+
     /** What the person sees of it while it is clear. */
     default InterlockView.Fact fact(Situation s) {
         return new InterlockView.Nothing();

@@ -4,10 +4,10 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.function.Predicate;
 import stativex.account.Line;
 import stativex.market.Session;
 import stativex.market.Side;
-import stativex.market.Tape;
 
 /**
  * The one list of interlocks, in the one order in which they are asked: by the gate, by the list on the screen and by the sentence
@@ -17,23 +17,41 @@ public final class Interlocks {
     private static final List<Interlock> ALL = List.of(new StrategySwitch(), new Feed(), new WholeSession(),
             new DayLock(), new AccountWhole(), new Window(), new LastTradingDay(), new Cooling(), new Spread(),
             new TradesLeft(), new SignalsLeft(),
-            new PositionLimits(), new WarmUp(), new LineChecked());
+            new PositionLimits(), new WarmUp(), new RiskCapped(), new LineChecked());
 
     private Interlocks() {}
 
-    /** The first refusal of an entry; empty when every interlock is clear. */
-    public static Optional<Refusal> refusal(Situation s, Proposal p) {
-        return refusal(ALL, s, p);
+    /**
+     * What the gate says.
+     *
+     * @param refusal the first one; empty when every interlock is clear
+     * @param granted contracts: what was asked, or what it was cut to; 0 when refused
+     */
+    public record Answer(Optional<Refusal> refusal, int granted) {}
+
+    /** Asks the gate for an entry. */
+    public static Answer ask(Situation s, Proposal p) {
+        return ask(ALL, s, p);
     }
 
-    static Optional<Refusal> refusal(List<Interlock> all, Situation s, Proposal p) {
+    /** The first refusal of an entry; empty when every interlock is clear. */
+    public static Optional<Refusal> refusal(Situation s, Proposal p) {
+        return ask(s, p).refusal();
+    }
+
+    static Answer ask(List<Interlock> all, Situation s, Proposal asked) {
+        Proposal p = asked;
         for (int i = 0; i < all.size(); i++) {
             Optional<Refusal> refusal = all.get(i).refusal(s, p);
             if (refusal.isPresent()) {
-                return refusal;
+                int fitting = s.cuts() ? all.get(i).fitting(s, p) : 0;
+                if (fitting == 0) {
+                    return new Answer(refusal, 0);
+                }
+                p = p.of(fitting);
             }
         }
-        return Optional.empty();
+        return new Answer(Optional.empty(), p.quantity());
     }
 
     /**
@@ -54,7 +72,8 @@ public final class Interlocks {
         List<InterlockView> views = new ArrayList<>(all.size());
         for (Interlock interlock : all) {
             if (interlock.applies(s)) {
-                List<Refusal> refusals = proposals.stream().flatMap(p -> interlock.refusal(s, p).stream()).toList();
+                List<Refusal> refusals = proposals.stream()
+                        .flatMap(p -> ask(List.of(interlock), s, p).refusal().stream()).toList();
                 views.add(new InterlockView(interlock.kind(), refusals, refusals.size() == proposals.size(),
                         interlock.fact(s)));
             }
@@ -231,7 +250,7 @@ public final class Interlocks {
             if (s.tradesADay().isEmpty() || s.inTrade() && !p.turns()) {
                 return Optional.empty();
             }
-            boolean resting = s.bracket().entering() > 0 && !p.turns();
+            boolean resting = s.bracket().entering() > 0 && p.joins() == Proposal.Joins.BESIDE;
             return s.tradesToday() + (resting ? 1 : 0) >= s.tradesADay().get()
                     ? Optional.of(new Refusal.TradesADay(s.tradesToday(), resting, s.tradesADay().get()))
                     : Optional.empty();
@@ -270,28 +289,38 @@ public final class Interlocks {
 
         @Override
         public Optional<Refusal> refusal(Situation s, Proposal p) {
-            boolean idle = s.bracket().idle() || p.turns();
-            if (!idle && s.bracket().side() != p.side()) {
-                return Optional.of(new Refusal.OppositePosition(s.bracket().side()));
+            Side other = p.side().opposite();
+            if (p.joins() == Proposal.Joins.BESIDE) {
+                if (s.held(other) > 0) {
+                    return Optional.of(new Refusal.OppositePosition(other));
+                }
+                if (s.held(p.side()) > 0 && s.bracket().leaving()) {
+                    return Optional.of(new Refusal.Leaving());
+                }
+                if (s.held(p.side()) > 0 && !s.adds()) {
+                    return Optional.of(new Refusal.AddsNotAllowed(p.side()));
+                }
             }
-            if (!idle && s.bracket().leaving()) {
-                return Optional.of(new Refusal.Leaving());
-            }
-            if (!idle && !s.adds()) {
-                return Optional.of(new Refusal.AddsNotAllowed(s.bracket().side()));
-            }
-            return (p.turns() ? 0 : held(s)) + s.quantity(p.side()) > s.maximumPosition()
+            return p.quantity() > room(s, p)
                     ? Optional.of(new Refusal.PositionLimit(s.maximumPosition()))
                     : Optional.empty();
         }
 
-        private static int held(Situation s) {
-            return s.bracket().open() + s.bracket().entering();
+        @Override
+        public int fitting(Situation s, Proposal p) {
+            boolean beside = p.joins() == Proposal.Joins.BESIDE;
+            boolean taken = beside && (s.held(p.side().opposite()) > 0
+                    || s.held(p.side()) > 0 && (s.bracket().leaving() || !s.adds()));
+            return taken ? 0 : Math.max(0, room(s, p));
+        }
+
+        private static int room(Situation s, Proposal p) {
+            return s.maximumPosition() - (p.joins() == Proposal.Joins.BESIDE ? s.held(p.side()) : 0);
         }
 
         @Override
         public InterlockView.Fact fact(Situation s) {
-            return new InterlockView.Count(held(s), s.maximumPosition());
+            return new InterlockView.Count(Math.max(s.held(Side.LONG), s.held(Side.SHORT)), s.maximumPosition());
         }
     }
 
@@ -314,6 +343,47 @@ public final class Interlocks {
         }
     }
 
+    /** What a stop-out costs is within the entry's cap, and the quantity by risk is not none. */
+    private record RiskCapped() implements Interlock {
+        @Override
+        public InterlockKind kind() {
+            return InterlockKind.RISK_CAP;
+        }
+
+        @Override
+        public boolean applies(Situation s) {
+            return s.weighsRisk();
+        }
+
+        @Override
+        public Optional<Refusal> refusal(Situation s, Proposal p) {
+            if (s.warmingUp(p)) {
+                return Optional.empty();
+            }
+            Optional<Long> cap = s.riskCap(p.side());
+            boolean within = p.quantity() > 0
+                    && (cap.isEmpty() || s.stopOut(p).filter(cost -> cost <= cap.get()).isPresent());
+            return within
+                    ? Optional.empty()
+                    : Optional.of(new Refusal.RiskCap(p.quantity() > 0 ? cap : Optional.empty()));
+        }
+
+        @Override
+        public int fitting(Situation s, Proposal p) {
+            return largest(p, q -> refusal(s, q).isEmpty());
+        }
+    }
+
+    /** The largest quantity below a proposal's that passes; 0 when none does. */
+    private static int largest(Proposal p, Predicate<Proposal> passes) {
+        for (int contracts = p.quantity() - 1; contracts > 0; contracts--) {
+            if (passes.test(p.of(contracts))) {
+                return contracts;
+            }
+        }
+        return 0;
+    }
+
     private record LineChecked() implements Interlock {
         @Override
         public InterlockKind kind() {
@@ -323,6 +393,11 @@ public final class Interlocks {
         @Override
         public Optional<Refusal> refusal(Situation s, Proposal p) {
             return s.crossed(p).map(Line::kind).map(Refusal.CrossesLine::new);
+        }
+
+        @Override
+        public int fitting(Situation s, Proposal p) {
+            return largest(p, q -> s.crossed(q).isEmpty());
         }
     }
 }

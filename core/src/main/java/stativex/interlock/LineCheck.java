@@ -33,6 +33,13 @@ public final class LineCheck {
         return this;
     }
 
+    /** Adds the worse of two sides of which only one can come. */
+    public LineCheck worse(LineCheck one, LineCheck other) {
+        loss = Math.addExact(loss, Math.max(one.loss, other.loss));
+        withoutStop |= one.withoutStop || other.withoutStop;
+        return this;
+    }
+
     /** Money lost if every stop is reached. */
     public long loss() {
         return loss;

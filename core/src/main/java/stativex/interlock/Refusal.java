@@ -147,6 +147,18 @@ public sealed interface Refusal {
         }
     }
 
+    /**
+     * A stop-out would cost more than the entry may, or no contract is within what it may.
+     *
+     * @param cap money; empty where the quantity by risk is none
+     */
+    record RiskCap(Optional<Long> cap) implements Refusal {
+        @Override
+        public Reason reason() {
+            return Reason.RISK_CAP;
+        }
+    }
+
     /** A stop-out would cross a line. */
     record CrossesLine(LineKind line) implements Refusal {
         @Override

@@ -58,13 +58,16 @@ public interface Situation {
     /** The orders of its trade, or of its entry. */
     Bracket bracket();
 
+    /** Contracts of a side that are open or that resting entries may open. */
+    int held(Side side);
+
     /** Whether a trade is open. */
     boolean inTrade();
 
     boolean adds();
 
-    /** Contracts of one entry of a side. */
-    int quantity(Side side);
+    /** Whether an entry that is too large is cut to what fits. */
+    boolean cuts();
 
     /** Most contracts, open and resting entries together. */
     int maximumPosition();
@@ -74,6 +77,15 @@ public interface Situation {
 
     /** Whether an entry's price, or a study that its plan needs, is not there yet. */
     boolean warmingUp(Proposal proposal);
+
+    /** Whether entries are sized by risk, or have a risk cap. */
+    boolean weighsRisk();
+
+    /** Most money that a stop-out of an entry may cost; empty: any. */
+    Optional<Long> riskCap(Side side);
+
+    /** Money that a stop-out of an entry costs: to its initial stop, slippage and both fees; empty without a stop. */
+    Optional<Long> stopOut(Proposal proposal);
 
     /** The first line that a stop-out of an entry, with everything else at work, would cross. */
     Optional<Line> crossed(Proposal proposal);

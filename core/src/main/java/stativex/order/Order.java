@@ -9,7 +9,14 @@ import stativex.market.Tape;
  */
 public final class Order {
     public enum Type {
-        MARKET, LIMIT, STOP
+        MARKET, LIMIT, STOP,
+        /** Reached like a stop; from then on a limit. */
+        STOP_LIMIT;
+
+        /** Such as {@code stop-limit}. */
+        public String word() {
+            return name().toLowerCase(java.util.Locale.ROOT).replace('_', '-');
+        }
     }
 
     public enum State {
@@ -38,8 +45,13 @@ public final class Order {
      * What is asked for, fixed when it is sent.
      *
      * @param price limit or stop; {@link Tape#NONE} at the market
+     * @param beyond of a stop-limit: ticks from its stop to its limit
      */
-    record Asked(Role role, Type type, int quantity, long price, FillReason reason, GoodFor goodFor) {}
+    record Asked(Role role, Type type, int quantity, long price, FillReason reason, GoodFor goodFor, int beyond) {
+        Asked(Role role, Type type, int quantity, long price, FillReason reason, GoodFor goodFor) {
+            this(role, type, quantity, price, reason, goodFor, 0);
+        }
+    }
 
     private final int number;
     private final Bracket bracket;
@@ -119,6 +131,28 @@ public final class Order {
 
     void wantMarket() {
         turning = true;
+    }
+
+    /** A stop-limit has been reached: it is a limit. */
+    void reach() {
+        price = limit();
+        wanted = price;
+        type = Type.LIMIT;
+    }
+
+    /** Whether it is a limit that was a stop-limit before it was reached; its price stays. */
+    public boolean reached() {
+        return asked.type() == Type.STOP_LIMIT && type == Type.LIMIT;
+    }
+
+    /** The price beyond which it never fills, ticks; of a stop-limit the limit that it will have. */
+    public long limit() {
+        return type != Type.STOP_LIMIT ? price : buy ? price + asked.beyond() : price - asked.beyond();
+    }
+
+    /** Of a stop-limit: ticks from its stop to its limit, below 0 when the limit is the tighter. */
+    int beyond() {
+        return asked.beyond();
     }
 
     void turn() {

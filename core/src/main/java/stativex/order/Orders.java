@@ -19,15 +19,21 @@ public final class Orders {
     }
 
     /**
-     * Sends an entry.
+     * What an entry is to be.
      *
      * @param price ticks; {@link Tape#NONE} for a market order
+     * @param beyond of a stop-limit: ticks from its stop to its limit
+     */
+    public record Entry(Order.Type type, int quantity, long price, int beyond, Order.GoodFor goodFor) {}
+
+    /**
+     * Sends an entry.
+     *
      * @param closesBefore signal bars that have closed
      */
-    public Order enter(Bracket bracket, Order.Type type, int quantity, long price, Order.GoodFor goodFor,
-            int closesBefore, Cause cause) {
-        return send(bracket, new Order.Asked(Order.Role.ENTRY, type, quantity, price, new FillReason.Entry(), goodFor),
-                cause, closesBefore, false);
+    public Order enter(Bracket bracket, Entry entry, int closesBefore, Cause cause) {
+        return send(bracket, new Order.Asked(Order.Role.ENTRY, entry.type(), entry.quantity(), entry.price(),
+                new FillReason.Entry(), entry.goodFor(), entry.beyond()), cause, closesBefore, false);
     }
 
     /** Sends a market order that leaves everything that is open when it meets a print. */
@@ -143,7 +149,13 @@ public final class Orders {
         switch (report) {
             case Report.Turned ignored -> order.turn();
             case Report.Accepted ignored -> order.state = Order.State.WORKING;
-            case Report.Triggered ignored -> order.triggered = true;
+            case Report.Triggered ignored -> {
+                if (order.type() == Order.Type.STOP_LIMIT) {
+                    order.reach();
+                } else {
+                    order.triggered = true;
+                }
+            }
             case Report.Changed changed -> {
                 order.price = changed.price();
                 order.reason = changed.reason();

@@ -4,6 +4,8 @@ package stativex.order;
 public enum Realism {
     /** Only when a print goes beyond the limit; all our limits together take at most the print's size. */
     THROUGH,
+    /** Also at the limit, once the contracts ahead of it have traded; together at most the print's size. */
+    QUEUE,
     /** At the first print at the limit: the optimistic end. */
     TOUCH;
 

@@ -13,7 +13,7 @@ public sealed interface Report {
     /** A resting order is one at the market now. */
     record Turned(Order order) implements Report {}
 
-    /** A stop was reached; what it cannot leave at once leaves with the next prints. */
+    /** A stop was reached; what it cannot leave at once leaves with the next prints. A stop-limit is a limit from then on. */
     record Triggered(Order order) implements Report {}
 
     /**

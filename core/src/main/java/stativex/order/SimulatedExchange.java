@@ -29,6 +29,8 @@ public final class SimulatedExchange implements Venue {
         long accepted;
         /** A limit that has met a print already; before that the market may have passed it. */
         boolean met;
+        /** Contracts before it in the queue. */
+        long ahead;
 
         Resting(Order order, long accepted, long expires) {
             this.order = order;
@@ -103,6 +105,10 @@ public final class SimulatedExchange implements Venue {
             reports.add(new Report.Rejected(order, RejectReason.AFTER_THE_DAYS_CLOSE));
             return;
         }
+        if (order.type() == Order.Type.STOP_LIMIT && order.beyond() < 0) {
+            reports.add(new Report.Rejected(order, RejectReason.LIMIT_TIGHTER_THAN_ITS_STOP));
+            return;
+        }
         Resting resting = new Resting(order, accepted, expires.get());
         if (stage == Stage.ORDERS) {
             arrivals.add(resting);
@@ -160,7 +166,8 @@ public final class SimulatedExchange implements Venue {
             }
             waiting.remove(place);
             Order order = next.request().order();
-            boolean late = next.request() instanceof Request.Change && order.type() == Order.Type.MARKET;
+            boolean late = next.request() instanceof Request.Change
+                    && (order.type() == Order.Type.MARKET || order.reached());
             if (order.state().live() && !order.triggered() && !late) {
                 reports.add(accept(next.request(), next.due()));
                 return;
@@ -251,6 +258,12 @@ public final class SimulatedExchange implements Venue {
                     fillAtMarket(order);
                 }
             }
+            case STOP_LIMIT -> {
+                if (order.buy() ? price >= order.price() : price <= order.price()) {
+                    reports.add(new Report.Triggered(order));
+                    meetLimit(resting);
+                }
+            }
             case LIMIT -> meetLimit(resting);
         }
     }
@@ -273,10 +286,14 @@ public final class SimulatedExchange implements Venue {
 
     private void meetLimit(Resting resting) {
         Order order = resting.order;
-        boolean first = !resting.met;
-        resting.met = true;
+        long limit = order.limit();
         boolean buy = order.buy();
-        boolean atOrInside = buy ? price <= order.price() : price >= order.price();
+        boolean first = !resting.met;
+        if (first) {
+            resting.met = true;
+            resting.ahead = ahead(buy, limit);
+        }
+        boolean atOrInside = buy ? price <= limit : price >= limit;
         if (!atOrInside) {
             return;
         }
@@ -286,31 +303,45 @@ public final class SimulatedExchange implements Venue {
         int quantity = order.role() == Order.Role.TARGET
                 ? Math.min(order.rest(), order.bracket().free(print))
                 : order.rest();
-        if (terms.realism() == Realism.THROUGH) {
+        if (terms.realism() != Realism.TOUCH) {
             quantity = (int) Math.min(quantity, limitRoom);
         }
-        if (quantity == 0) {
-            return;
-        }
-        if (first && passed(order)) {
+        if (first && passed(buy, limit)) {
             take(order, quantity, worseOf(buy, quote(buy), price));
-        } else if (terms.realism() == Realism.TOUCH || price != order.price()) {
-            take(order, quantity, order.price());
+        } else if (terms.realism() == Realism.TOUCH || price != limit) {
+            resting.ahead = 0;
+            take(order, quantity, limit);
+        } else if (terms.realism() == Realism.QUEUE) {
+            long behind = Math.max(0, tape.size(print) - resting.ahead);
+            resting.ahead = Math.max(0, resting.ahead - tape.size(print));
+            take(order, (int) Math.min(quantity, behind), limit);
         }
+    }
+
+    /** Contracts before a limit that begins to rest: those at the best quote of its side that it joins, none where it betters that. */
+    private long ahead(boolean buy, long limit) {
+        long best = quote(!buy);
+        if (best != Tape.NONE && (buy ? limit > best : limit < best)) {
+            return 0;
+        }
+        long there = buy ? tape.bidSize(print) : tape.askSize(print);
+        return best == limit && there != Tape.NONE ? there : terms.assumedAhead();
     }
 
     private void take(Order order, int quantity, long at) {
-        limitRoom = Math.max(0, limitRoom - quantity);
-        fill(order, quantity, at, 0);
+        if (quantity > 0) {
+            limitRoom = Math.max(0, limitRoom - quantity);
+            fill(order, quantity, at, 0);
+        }
     }
 
     /** Whether the market stood beyond the limit already: far quote, without one the print before, strictly inside. */
-    private boolean passed(Order order) {
-        long far = quote(order.buy());
+    private boolean passed(boolean buy, long limit) {
+        long far = quote(buy);
         if (far == Tape.NONE) {
             far = lastPrice;
         }
-        return far != Tape.NONE && (order.buy() ? far < order.price() : far > order.price());
+        return far != Tape.NONE && (buy ? far < limit : far > limit);
     }
 
     private void fill(Order order, int quantity, long at, long slippage) {
@@ -383,7 +414,7 @@ public final class SimulatedExchange implements Venue {
         }
         if (!settled || order.type() == Order.Type.MARKET || order.type() == Order.Type.LIMIT && !resting.met) {
             bounds.print(eligible(order.cause(), resting.accepted));
-        } else if (order.buy() == (order.type() == Order.Type.STOP)) {
+        } else if (order.buy() == (order.type() != Order.Type.LIMIT)) {
             bounds.up(order.price());
         } else {
             bounds.down(order.price());

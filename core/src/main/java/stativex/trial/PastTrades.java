@@ -204,8 +204,8 @@ public final class PastTrades {
                         ? new Strategy.Sides(Optional.of(always), other)
                         : new Strategy.Sides(other, Optional.of(always)),
                 new Strategy.Entry(Order.Type.MARKET, quantity, new Strategy.GoodFor.Day()),
-                new Strategy.Limits(quantity, false, false, hours ? of.windows() : List.of(), Optional.empty(), true,
-                        Optional.empty(), Optional.empty()),
+                new Strategy.Limits(quantity, new Strategy.Joins(false, false, false, false),
+                        hours ? of.windows() : List.of(), Optional.empty(), true, Optional.empty(), Optional.empty()),
                 of.plan(), 0);
     }
 }

@@ -41,7 +41,10 @@ public class InterlocksTest {
         Optional<SignalCount> signals = Optional.empty();
         Bracket bracket = new Bracket(new Owner.Strategy(0), Side.LONG);
         boolean inTrade;
-        int quantity = 1;
+        boolean cuts;
+        int maximum = 1;
+        Optional<Long> cap = Optional.empty();
+        int crossesAbove;
         boolean priced;
         boolean cooling;
         OptionalLong spread = OptionalLong.empty();
@@ -157,13 +160,33 @@ public class InterlocksTest {
         }
 
         @Override
-        public int quantity(Side side) {
-            return quantity;
+        public int held(Side side) {
+            return bracket.side() == side ? bracket.open() + bracket.entering() : 0;
+        }
+
+        @Override
+        public boolean cuts() {
+            return cuts;
+        }
+
+        @Override
+        public boolean weighsRisk() {
+            return cap.isPresent();
+        }
+
+        @Override
+        public Optional<Long> riskCap(Side side) {
+            return cap;
+        }
+
+        @Override
+        public Optional<Long> stopOut(Proposal proposal) {
+            return Optional.of(proposal.quantity() * 100L);
         }
 
         @Override
         public int maximumPosition() {
-            return 1;
+            return maximum;
         }
 
         @Override
@@ -178,11 +201,12 @@ public class InterlocksTest {
 
         @Override
         public Optional<Line> crossed(Proposal proposal) {
-            return crossed;
+            return proposal.quantity() > crossesAbove ? crossed : Optional.empty();
         }
     }
 
-    private static final Proposal BUY = new Proposal(Side.LONG, Tape.NONE, 0, false, false);
+    private static final Proposal BUY = new Proposal(Side.LONG, Tape.NONE, 0, false, Proposal.Joins.BESIDE, 1);
+    private static final Proposal SELL = new Proposal(Side.SHORT, Tape.NONE, 0, false, Proposal.Joins.BESIDE, 1);
     private Stand stand;
 
     @BeforeMethod
@@ -199,7 +223,8 @@ public class InterlocksTest {
     public void theFirstThatIsNotClearIsTheReason() {
         stand.crossed = Optional.of(new Line(LineKind.DAY_LOSS, 0, 1));
         stand.priced = true;
-        stand.quantity = 2;
+        stand.maximum = 0;
+        stand.cap = Optional.of(99L);
         stand.signals = Optional.of(new Situation.SignalCount(2, 2, SignalPeriod.DAY));
         stand.tradesADay = Optional.of(1);
         stand.trades = 1;
@@ -220,8 +245,9 @@ public class InterlocksTest {
                 () -> stand.account.beginDay(0), () -> stand.account = Stand.watch(),
                 () -> stand.windows = new WindowSchedule(List.of()), () -> stand.last = Optional.empty(),
                 () -> stand.cooling = false, () -> stand.spread = OptionalLong.of(2),
-                () -> stand.trades = 0, () -> stand.signals = Optional.empty(), () -> stand.quantity = 1,
-                () -> stand.priced = false, () -> stand.crossed = Optional.empty());
+                () -> stand.trades = 0, () -> stand.signals = Optional.empty(), () -> stand.maximum = 1,
+                () -> stand.priced = false, () -> stand.cap = Optional.of(100L),
+                () -> stand.crossed = Optional.empty());
         List<Reason> seen = new ArrayList<>();
         for (Runnable mend : mending) {
             seen.add(reason().orElseThrow());
@@ -234,7 +260,8 @@ public class InterlocksTest {
         assertEquals(seen, List.of(Reason.OFF, Reason.SIDE_OFF, Reason.SESSION_INCOMPLETE, Reason.SESSION_CLOSED,
                 Reason.LOCKED, Reason.BROKEN, Reason.OUTSIDE_WINDOW, Reason.LAST_TRADING_DAY, Reason.COOLING_DOWN,
                 Reason.SPREAD, Reason.TRADES_A_DAY,
-                Reason.SIGNALS_PER_PERIOD, Reason.POSITION_LIMIT, Reason.WARMING_UP, Reason.LINE_CHECK));
+                Reason.SIGNALS_PER_PERIOD, Reason.POSITION_LIMIT, Reason.WARMING_UP, Reason.RISK_CAP,
+                Reason.LINE_CHECK));
         assertEquals(reason(), Optional.empty());
     }
 
@@ -242,7 +269,7 @@ public class InterlocksTest {
     public void whatIsShownIsWhatIsAsked() {
         stand.signals = Optional.of(new Situation.SignalCount(2, 2, SignalPeriod.DAY));
         List<InterlockView> views = Interlocks.views(stand,
-                List.of(BUY, new Proposal(Side.SHORT, Tape.NONE, 0, false, false)));
+                List.of(BUY, SELL));
         InterlockView signals = views.stream().filter(v -> v.kind() == InterlockKind.SIGNALS).findFirst().orElseThrow();
         assertEquals(signals.refusals().size(), 1, "short has some left");
         assertEquals(signals.state(), InterlockView.State.CLEAR);
@@ -267,10 +294,34 @@ public class InterlocksTest {
         }
         List<Interlock> all = new ArrayList<>(Interlocks.all());
         all.add(new NoLongs());
-        Proposal sell = new Proposal(Side.SHORT, Tape.NONE, 0, false, false);
-        assertEquals(Interlocks.refusal(all, stand, BUY), Optional.of(new Refusal.PositionLimit(0)));
-        assertEquals(Interlocks.refusal(all, stand, sell), Optional.empty());
-        assertEquals(Interlocks.views(all, stand, List.of(BUY, sell)).getLast().refusals(),
+        assertEquals(Interlocks.ask(all, stand, BUY).refusal(), Optional.of(new Refusal.PositionLimit(0)));
+        assertEquals(Interlocks.ask(all, stand, SELL).refusal(), Optional.empty());
+        assertEquals(Interlocks.views(all, stand, List.of(BUY, SELL)).getLast().refusals(),
                 List.of(new Refusal.PositionLimit(0)), "and it is on the screen");
+    }
+
+    /** Position limit, risk cap and line check cut one after the other; what fits none of them is refused by the one that it fails. */
+    @Test
+    public void whatIsTooLargeIsCutWhereThatIsAllowed() {
+        Proposal eight = BUY.of(8);
+        stand.maximum = 6;
+        stand.cap = Optional.of(500L);
+        stand.crossed = Optional.of(new Line(LineKind.DAY_LOSS, 0, 1));
+        stand.crossesAbove = 4;
+        assertEquals(Interlocks.ask(stand, eight),
+                new Interlocks.Answer(Optional.of(new Refusal.PositionLimit(6)), 0));
+        stand.cuts = true;
+        assertEquals(Interlocks.ask(stand, eight), new Interlocks.Answer(Optional.empty(), 4));
+        stand.crossesAbove = 0;
+        assertEquals(Interlocks.ask(stand, eight).refusal().map(Refusal::reason), Optional.of(Reason.LINE_CHECK));
+        stand.cap = Optional.of(99L);
+        assertEquals(Interlocks.ask(stand, eight).refusal(), Optional.of(new Refusal.RiskCap(Optional.of(99L))));
+        // a quantity by risk of none is no quantity
+        stand.cap = Optional.empty();
+        assertEquals(Interlocks.ask(stand, BUY.of(0)).refusal(), Optional.of(new Refusal.RiskCap(Optional.empty())));
+        // what is held back altogether is not cut
+        stand.bracket = new Bracket(new Owner.Strategy(0), Side.LONG);
+        stand.longOn = false;
+        assertEquals(Interlocks.ask(stand, eight).refusal().map(Refusal::reason), Optional.of(Reason.SIDE_OFF));
     }
 }

@@ -127,6 +127,8 @@ public final class Given {
         public boolean reprice;
         public Optional<Integer> marketAfterSeconds = Optional.empty();
         public boolean reverse;
+        public boolean cutting;
+        public boolean twoSided;
         public int history;
 
         public Draft onlyLong(String rule) {
@@ -141,9 +143,11 @@ public final class Given {
                             series, studies, List.of(), filters, confirm, evaluate, most),
                     new Strategy.Sides(longSide, shortSide),
                     entry.orElseGet(
-                            () -> new Strategy.Entry(type, quantity, goodFor, reprice, marketAfterSeconds, false)),
-                    new Strategy.Limits(Math.max(maximum, quantity), adds, reverse, windows, tradesADay, once,
-                            coolDown, spread),
+                            () -> new Strategy.Entry(type, quantity, goodFor, reprice, marketAfterSeconds, false, 0,
+                                    Strategy.Risk.NONE)),
+                    new Strategy.Limits(maximum == 0 ? quantity : maximum,
+                            new Strategy.Joins(adds, reverse, twoSided, cutting), windows,
+                            tradesADay, once, coolDown, spread),
                     plan,
                     history);
         }

@@ -17,7 +17,7 @@ final class NaiveTrader {
     private static final long DAY = 86_400_000_000_000L;
 
     /** One print. */
-    record P(long time, long price, int size, long bid, long ask) {}
+    record P(long time, long price, int size, long bid, long ask, long bidSize, long askSize) {}
 
     record S(long open, long close, int day, boolean lastOfDay) {}
 
@@ -105,7 +105,10 @@ final class NaiveTrader {
     /** Market and account; 0 or NONE means off where that can be. */
     static final class Setup {
         final List<Rules> rules = new ArrayList<>();
-        boolean touch;
+        /** through, queue or touch. */
+        String realism = "through";
+        /** Contracts ahead of a limit in the queue where the tape does not say. */
+        long assumedAhead;
         long latency;
         long slippage;
         long fee;
@@ -132,6 +135,13 @@ final class NaiveTrader {
         /** Halves of a tick that the price lies off the grid, and whether that rounds toward the market. */
         boolean half;
         boolean toward;
+        /** Of a stop-limit: ticks from its stop to its limit. */
+        long beyond;
+        /** By risk: money, or hundredths of a percent of what is left to the nearest line; 0: fixed. */
+        long riskMoney;
+        long riskPercent;
+        /** Money; 0: none. */
+        long cap;
     }
 
     /** One strategy: long when a bar closes above its open, short below. */
@@ -152,6 +162,13 @@ final class NaiveTrader {
         int tradesADay;
         boolean once;
         boolean reverse;
+        boolean cutting;
+        boolean twoSided;
+        /** Either side's rule is true of every bar that does not close at its open. */
+        boolean both;
+        /** Signals of a side that may send an order in a period (session, day, week, window); 0: any. */
+        int most;
+        String period = "";
         int coolBars;
         long coolTime;
         boolean coolLosers;
@@ -172,6 +189,12 @@ final class NaiveTrader {
         int quantity;
         int filled;
         long price;
+        /** Of a stop-limit that has not been reached yet: its limit is so far beyond its stop. */
+        long beyond;
+        /** A stop-limit that has been reached is a limit and keeps its price. */
+        boolean wasStop;
+        /** Contracts before it in the queue. */
+        long ahead;
         /** The price asked for last; a change may be on its way. */
         long wanted;
         String reason;
@@ -282,6 +305,9 @@ final class NaiveTrader {
         int reversing;
         long reversePrice;
         int reverseBar;
+        int reverseQuantity;
+        int sentLong;
+        int sentShort;
         boolean ended;
         int endPrint = -1;
         int endBar;
@@ -397,12 +423,24 @@ final class NaiveTrader {
                 boolean wasShort = raisedShort;
                 raisedLong = false;
                 raisedShort = false;
-                if (bar.close > bar.open && !wasLong) {
-                    signal(1, bar.close, b, withClose);
-                }
-                if (bar.close < bar.open && !wasShort) {
-                    signal(-1, bar.close, b, withClose);
-                }
+                signals(fires(1, bar.open, bar.close) && !wasLong, fires(-1, bar.open, bar.close) && !wasShort,
+                        bar.close,
+                        b, withClose);
+            }
+        }
+
+        private boolean fires(int sign, long open, long close) {
+            return s.both ? open != close : sign * (close - open) > 0;
+        }
+
+        /** Both sides at one moment make a two-sided entry, if the strategy has such and nothing of it is at work. */
+        private void signals(boolean up, boolean down, long close, int bar, boolean withClose) {
+            boolean pair = up && down && s.twoSided && trade == null;
+            if (up) {
+                signal(1, close, bar, withClose, false);
+            }
+            if (down) {
+                signal(-1, close, bar, withClose, pair && trade != null);
             }
         }
 
@@ -416,55 +454,113 @@ final class NaiveTrader {
             if (trade != null && trade.open() > 0) {
                 leaveByRule(bars.size() < 2 ? NONE : bars.get(bars.size() - 2).close, close);
             }
-            if (close > open && !raisedLong) {
-                raisedLong = true;
-                signal(1, close, bars.size() - 1, false);
-            }
-            if (close < open && !raisedShort) {
-                raisedShort = true;
-                signal(-1, close, bars.size() - 1, false);
-            }
+            boolean up = fires(1, open, close) && !raisedLong;
+            boolean down = fires(-1, open, close) && !raisedShort;
+            raisedLong |= up;
+            raisedShort |= down;
+            signals(up, down, close, bars.size() - 1, false);
         }
 
-        private void signal(int sign, long close, int bar, boolean withClose) {
+        /** Whether something of the other side is open or about to be entered. */
+        private boolean against(int sign) {
+            return trade != null && (trade.open() > 0 ? trade.sign != sign : entries(-sign) > 0);
+        }
+
+        /** Contracts that entries of a side may still open. */
+        private int entries(int sign) {
+            return orders.stream().filter(o -> o.of == this && o.role.equals("entry") && o.alive() && o.buy == sign > 0)
+                    .mapToInt(O::rest).sum();
+        }
+
+        /** @param second the other half of a two-sided entry has just been sent */
+        private void signal(int sign, long close, int bar, boolean withClose, boolean second) {
             Entry entry = s.entry(sign > 0);
             long price = price(entry, sign, close);
             String side = sign > 0 ? "long" : "short";
-            boolean against = trade != null && trade.sign != sign;
+            boolean against = against(sign) && !second;
             boolean turns = against && s.reverse && trade.open() > 0 && !leaving();
-            boolean exit = against && plan(trade.sign).opposite;
-            String why = turns ? refusal(sign, price, bar, withClose, true) : "";
-            if (exit || turns && why.isEmpty()) {
+            boolean exit = against && plan(-sign).opposite;
+            int asked = asked(sign, price, bar);
+            String answer = turns ? gate(sign, price, bar, withClose, true, false, asked) : "";
+            boolean passes = turns && !answer.isEmpty() && Character.isDigit(answer.charAt(0));
+            if (exit || passes) {
                 if (trade.open() > 0 && !leaving()) {
                     leave("opposite signal");
                 }
-                cancelEntries();
+                cancelEntries(passes ? 0 : -sign);
             }
             if (!turns) {
-                why = refusal(sign, price, bar, withClose, false);
+                answer = gate(sign, price, bar, withClose, false, second, asked);
             }
-            if (!why.isEmpty()) {
-                decisions.add(now + " " + index + " " + side + " declined " + why + " " + last);
+            if (!Character.isDigit(answer.charAt(0))) {
+                decisions.add(now + " " + index + " " + side + " declined " + answer + " " + last);
                 return;
             }
-            decisions.add(now + " " + index + " " + side + " taken  " + (price == NONE ? last : price));
+            int granted = Integer.parseInt(answer);
+            decisions.add(now + " " + index + " " + side + " taken "
+                    + (granted < asked ? "asked " + asked + ", granted " + granted : "") + " "
+                    + (price == NONE ? last : price));
+            if (sign > 0) {
+                sentLong++;
+            } else {
+                sentShort++;
+            }
             if (turns) {
                 reversing = sign;
                 reversePrice = price;
                 reverseBar = bar;
+                reverseQuantity = granted;
             } else {
-                enter(sign, price);
+                enter(sign, price, granted);
             }
         }
 
-        private void enter(int sign, long price) {
+        /** Contracts it asks for: fixed, or by risk; 0 while that cannot be worked. */
+        private int asked(int sign, long price, int bar) {
+            Entry entry = s.entry(sign > 0);
+            if (entry.riskMoney == 0 && entry.riskPercent == 0) {
+                return entry.quantity;
+            }
+            if (warmingUp(plan(sign), bar)) {
+                return 0;
+            }
+            long nearest = NONE;
+            long equity = equity();
+            if (market.dayLoss > 0) {
+                nearest = equity - (dayStart - market.dayLoss);
+            }
+            if (market.allowance > 0) {
+                long toFloor = equity - floorWith(equity);
+                nearest = nearest == NONE ? toFloor : Math.min(nearest, toFloor);
+            }
+            for (int q = entry.quantity; q > 0; q--) {
+                long cost = cost(sign, price, bar, q);
+                boolean fits = entry.riskMoney > 0
+                        ? cost <= entry.riskMoney
+                        : nearest != NONE && cost * 10_000 <= nearest * entry.riskPercent;
+                if (fits) {
+                    return q;
+                }
+            }
+            return 0;
+        }
+
+        /** What a stop-out of so many contracts costs from the worst price of the entry. */
+        private long cost(int sign, long price, int bar, int q) {
+            long at = expected(sign, s.entry(sign > 0), price);
+            long level = initialLevel(plan(sign), sign, at, q, q, bar, true);
+            return q * ((Math.max(0, sign * (at - level)) + market.slippage) * market.tickValue + 2 * market.fee);
+        }
+
+        private void enter(int sign, long price, int quantity) {
             Entry entry = s.entry(sign > 0);
             String side = sign > 0 ? "long" : "short";
             if (trade == null) {
                 trade = new T();
                 trade.sign = sign;
             }
-            O o = send(this, "entry", entry.order, sign > 0, entry.quantity, price, "entry", market.latency);
+            O o = send(this, "entry", entry.order, sign > 0, quantity, price, "entry", market.latency);
+            o.beyond = entry.beyond;
             if (entry.goodForBars == 0) {
                 S end = null;
                 for (S x : sessions) {
@@ -499,7 +595,7 @@ final class NaiveTrader {
                 if (o.of == this && o.role.equals("entry") && o.alive() && !o.turning && !o.type.equals("market")
                         && s.entry(o.buy).reprice) {
                     long price = price(s.entry(o.buy), o.buy ? 1 : -1, bar.close);
-                    if (price != o.wanted) {
+                    if (price != o.wanted && !o.wasStop) {
                         o.wanted = price;
                         ask(o, false, price, "entry");
                     }
@@ -530,6 +626,11 @@ final class NaiveTrader {
                     .sum();
         }
 
+        void countAnew() {
+            sentLong = 0;
+            sentShort = 0;
+        }
+
         void dropIfNothing() {
             if (trade != null && trade.open() == 0 && resting() == 0) {
                 trade = null;
@@ -544,7 +645,9 @@ final class NaiveTrader {
             return leaveSent() || trade != null && trade.stop != null && trade.stop.triggered && trade.stop.alive();
         }
 
-        private String refusal(int sign, long price, int bar, boolean withClose, boolean turns) {
+        /** Why an entry is refused, or how many contracts it is granted. */
+        private String gate(int sign, long price, int bar, boolean withClose, boolean turns, boolean second,
+                int asked) {
             if (!(sign > 0 ? longOn : shortOn)) {
                 return "side off";
             }
@@ -574,83 +677,118 @@ final class NaiveTrader {
             }
             boolean opens = turns || trade == null || trade.entered == 0;
             if (opens && s.tradesADay > 0
-                    && tradesToday + (trade == null || turns ? 0 : 1) >= s.tradesADay) {
+                    && tradesToday + (trade == null || turns || second ? 0 : 1) >= s.tradesADay) {
                 return "trades a day";
             }
-            if (trade != null && trade.sign != sign && !turns) {
+            if (s.most > 0 && (sign > 0 ? sentLong : sentShort) >= s.most) {
+                return "signals per period";
+            }
+            boolean fresh = trade == null || turns || second;
+            if (!fresh && against(sign)) {
                 return "opposite position";
             }
-            if (trade != null && !turns && leaving()) {
+            if (!fresh && leaving()) {
                 return "leaving";
             }
-            if (trade != null && !turns && !s.adds) {
+            if (!fresh && !s.adds) {
                 return "adds not allowed";
             }
-            if ((trade == null || turns ? 0 : trade.open() + resting()) + s.entry(sign > 0).quantity > s.maximum) {
-                return "position limit";
+            int granted = asked;
+            int room = s.maximum - (fresh ? 0 : trade.open() + entries(sign));
+            if (granted > room) {
+                if (!s.cutting || room < 1) {
+                    return "position limit";
+                }
+                granted = room;
             }
             if (warmingUp(plan(sign), bar)) {
                 return "warming up";
             }
-            return crosses(sign, price, bar, turns) ? "line check" : "";
+            long cap = s.entry(sign > 0).cap;
+            while (granted > 0 && cap > 0 && cost(sign, price, bar, granted) > cap) {
+                granted = s.cutting ? granted - 1 : 0;
+            }
+            if (granted == 0) {
+                return "risk cap";
+            }
+            while (granted > 0 && crosses(sign, price, bar, turns, granted)) {
+                granted = s.cutting ? granted - 1 : 0;
+            }
+            return granted == 0 ? "line check" : Integer.toString(granted);
         }
 
-        private boolean crosses(int sign, long price, int bar, boolean turns) {
+        private boolean crosses(int sign, long price, int bar, boolean turns, int quantity) {
             long worst = equity();
             long exit = market.slippage * market.tickValue + market.fee;
             for (Trader x : traders) {
                 if (x.reversing != 0) {
                     Entry waits = x.s.entry(x.reversing > 0);
-                    worst -= waits.quantity * (x.planned(x.reversing, waits.order, x.reversePrice, waits.quantity,
-                            x.reverseBar) * market.tickValue + exit + market.fee);
+                    worst -= x.reverseQuantity
+                            * (x.planned(x.reversing, x.expected(x.reversing, waits, x.reversePrice), x.reverseQuantity,
+                                    x.reverseBar) * market.tickValue + exit + market.fee);
                 }
-                if (turns && x == this) {
-                    continue;
-                }
-                if (x.trade != null && x.trade.open() > 0) {
+                if (!(turns && x == this) && x.trade != null && x.trade.open() > 0) {
                     long away = Math.max(0, x.trade.sign * (last - x.trade.stop.price));
                     worst -= x.trade.open() * (away * market.tickValue + exit);
                 }
+                // of a two-sided entry the worse side
+                long[] sides = new long[2];
                 for (O o : orders) {
-                    if (o.of == x && o.role.equals("entry") && o.alive()) {
-                        worst -= o.rest() * (x.risk(x.trade.sign, o.type, o.price, o.quantity, o.closesBefore - 1)
-                                * market.tickValue + exit + market.fee);
+                    if (o.of == x && o.role.equals("entry") && o.alive() && !(turns && x == this)) {
+                        int way = o.buy ? 1 : -1;
+                        sides[o.buy ? 0 : 1] += o.rest()
+                                * (x.risk(way, x.expected(way, o), o.quantity,
+                                        x == this ? Math.min(o.closesBefore - 1, bar) : o.closesBefore - 1)
+                                        * market.tickValue
+                                        + exit
+                                        + market.fee);
                     }
                 }
-            }
-            Entry entry = s.entry(sign > 0);
-            worst -= entry.quantity * ((turns
-                    ? planned(sign, entry.order, price, entry.quantity, bar)
-                    : risk(sign, entry.order, price, entry.quantity, bar)) * market.tickValue + exit + market.fee);
-            long floorNow = Math.max(peak, equity()) - market.allowance;
-            if (market.lockAt != NONE) {
-                floorNow = Math.min(floorNow, market.lockAt);
+                if (x == this) {
+                    long at = expected(sign, s.entry(sign > 0), price);
+                    long away = turns ? planned(sign, at, quantity, bar) : risk(sign, at, quantity, bar);
+                    sides[sign > 0 ? 0 : 1] += quantity * (away * market.tickValue + exit + market.fee);
+                }
+                worst -= Math.max(sides[0], sides[1]);
             }
             return market.dayLoss > 0 && worst <= dayStart - market.dayLoss
-                    || market.allowance > 0 && worst <= floorNow;
+                    || market.allowance > 0 && worst <= floorWith(equity());
         }
 
-        private long expected(int sign, String type, long price) {
+        private long floorWith(long equity) {
+            long floorNow = Math.max(peak, equity) - market.allowance;
+            return market.lockAt == NONE ? floorNow : Math.min(floorNow, market.lockAt);
+        }
+
+        private long expected(int sign, Entry entry, long price) {
+            return expected(sign, entry.order, price, entry.beyond);
+        }
+
+        private long expected(int sign, O o) {
+            return expected(sign, o.type, o.price, o.beyond);
+        }
+
+        private long expected(int sign, String type, long price, long beyond) {
             long far = worked < 0 ? NONE : far(sign > 0, tape.get(worked));
             return switch (type) {
                 case "limit" -> price;
+                case "stop-limit" -> price + sign * beyond;
                 case "stop" -> price + sign * market.slippage;
                 default -> (far == NONE ? last : far) + sign * market.slippage;
             };
         }
 
-        private long planned(int sign, String type, long price, int quantity, int bar) {
-            long entry = expected(sign, type, price);
+        private long planned(int sign, long entry, int quantity, int bar) {
             Plan plan = plan(sign);
             long level = initialLevel(plan, sign, entry, quantity, quantity, bar, true) - sign * plan.disaster;
             return Math.max(0, sign * (entry - level));
         }
 
-        private long risk(int sign, String type, long price, int quantity, int bar) {
+        private long risk(int sign, long entry, int quantity, int bar) {
             if (trade == null || trade.open() == 0) {
-                return planned(sign, type, price, quantity, bar);
+                return planned(sign, entry, quantity, bar);
             }
-            return Math.max(0, sign * (expected(sign, type, price) - trade.stop.price));
+            return Math.max(0, sign * (entry - trade.stop.price));
         }
 
         // ------------------------------------------------------------ figures of plans
@@ -847,8 +985,13 @@ final class NaiveTrader {
         }
 
         void cancelEntries() {
+            cancelEntries(0);
+        }
+
+        /** @param sign of one side only; 0: of both */
+        private void cancelEntries(int sign) {
             for (O o : orders) {
-                if (o.of == this && o.role.equals("entry") && o.alive()) {
+                if (o.of == this && o.role.equals("entry") && o.alive() && (sign == 0 || o.buy == sign > 0)) {
                     ask(o, true, NONE, "");
                 }
             }
@@ -883,6 +1026,12 @@ final class NaiveTrader {
 
         void entered(O o, int q, long price, long time) {
             T t = trade;
+            if (t.open() == 0) {
+                // the half of a two-sided entry that fills is the trade's side; the other ends
+                t.sign = o.buy ? 1 : -1;
+                orders.stream().filter(x -> x.of == this && x.role.equals("entry") && x.buy != o.buy)
+                        .forEach(x -> x.dead = true);
+            }
             if (s.once) {
                 longOn &= t.sign < 0;
                 shortOn &= t.sign > 0;
@@ -1061,7 +1210,7 @@ final class NaiveTrader {
                 if (reversing != 0 && !o.reason.equals("open at end")) {
                     int sign = reversing;
                     reversing = 0;
-                    enter(sign, reversePrice);
+                    enter(sign, reversePrice, reverseQuantity);
                 }
             }
         }
@@ -1446,7 +1595,10 @@ final class NaiveTrader {
                 if (firstOf(x.day) == x) {
                     due.add(new Due(x.open, 1, this::beginDay));
                 }
-                due.add(new Due(x.open, 6, () -> session = x));
+                due.add(new Due(x.open, 6, () -> {
+                    session = x;
+                    countAnew("session");
+                }));
             }
         }
         if (!begun) {
@@ -1470,6 +1622,11 @@ final class NaiveTrader {
                     t.closeForming();
                     t.evaluateClosed(from, event >= close);
                 }));
+            }
+            for (W w : t.s.windows) {
+                if (w.from > reached && w.from <= until && begun && t.s.period.equals("window")) {
+                    due.add(new Due(w.from, 6, t::countAnew));
+                }
             }
             for (W w : t.merged()) {
                 if (w.to > reached && w.to <= until && begun) {
@@ -1556,6 +1713,11 @@ final class NaiveTrader {
         dayStart = equity();
         lock = "";
         traders.forEach(t -> t.tradesToday = 0);
+        countAnew("day");
+    }
+
+    private void countAnew(String period) {
+        traders.stream().filter(t -> t.s.period.equals(period)).forEach(Trader::countAnew);
     }
 
     private S firstOf(int day) {
@@ -1585,7 +1747,7 @@ final class NaiveTrader {
                     a.order.type = "market";
                     a.order.price = NONE;
                     a.order.accepted = Math.max(a.order.accepted, a.due);
-                } else if (!a.order.type.equals("market")) {
+                } else if (!a.order.type.equals("market") && !a.order.wasStop) {
                     a.order.price = a.price;
                     a.order.reason = a.reason;
                     a.order.accepted = Math.max(a.order.accepted, a.due);
@@ -1736,6 +1898,14 @@ final class NaiveTrader {
         int free = o.role.equals("entry")
                 ? o.rest()
                 : trade.lastEntryPrint == at ? trade.open() - trade.fresh : trade.open();
+        if (o.type.equals("stop-limit") && (o.buy ? p.price >= o.price : p.price <= o.price)) {
+            o.type = "limit";
+            o.wasStop = true;
+            o.price += o.buy ? o.beyond : -o.beyond;
+        }
+        if (o.type.equals("stop-limit")) {
+            return;
+        }
         if (o.type.equals("limit")) {
             boolean first = !o.metOne;
             o.metOne = true;
@@ -1743,18 +1913,24 @@ final class NaiveTrader {
             long far = far(o.buy, p) == NONE ? last : far(o.buy, p);
             boolean passed = far != NONE && (o.buy ? far < o.price : far > o.price);
             int q = Math.min(o.rest(), free);
-            if (!market.touch) {
+            if (!market.realism.equals("touch")) {
                 q = Math.min(q, room[0]);
             }
-            if (!inside || q == 0) {
+            if (first) {
+                o.ahead = queued(o, p);
+            }
+            if (!inside) {
                 return;
             }
             if (first && passed) {
-                room[0] -= q;
-                fill(o, q, worse(o.buy, far(o.buy, p), p.price), p.time);
-            } else if (market.touch || p.price != o.price) {
-                room[0] -= q;
-                fill(o, q, o.price, p.time);
+                take(o, q, worse(o.buy, far(o.buy, p), p.price), p, room);
+            } else if (market.realism.equals("touch") || p.price != o.price) {
+                o.ahead = 0;
+                take(o, q, o.price, p, room);
+            } else if (market.realism.equals("queue")) {
+                long behind = p.size - o.ahead;
+                o.ahead = Math.max(0, o.ahead - p.size);
+                take(o, (int) Math.min(q, behind), o.price, p, room);
             }
             return;
         }
@@ -1773,6 +1949,23 @@ final class NaiveTrader {
         }
         long slip = o.buy ? market.slippage : -market.slippage;
         fill(o, q, worse(o.buy, far(o.buy, p), p.price) + slip, p.time);
+    }
+
+    private void take(O o, int q, long price, P p, int[] room) {
+        if (q > 0) {
+            room[0] -= q;
+            fill(o, q, price, p.time);
+        }
+    }
+
+    /** Contracts before a limit that now begins to rest. */
+    private long queued(O o, P p) {
+        long best = o.buy ? p.bid : p.ask;
+        long size = o.buy ? p.bidSize : p.askSize;
+        if (best != NONE && (o.buy ? o.price > best : o.price < best)) {
+            return 0;
+        }
+        return best == o.price && size != NONE ? size : market.assumedAhead;
     }
 
     private void fill(O o, int q, long price, long time) {

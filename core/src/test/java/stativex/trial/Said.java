@@ -26,7 +26,9 @@ public final class Said {
     /** Kind and reason: {@code declined line check}, {@code taken}. */
     public static String decision(Decision d) {
         return (word(d.kind()).replace("would be", "would-be") + " " + switch (d.outcome()) {
-            case Decision.Taken ignored -> "";
+            case Decision.Taken taken -> taken.asked() == taken.quantity()
+                    ? ""
+                    : "asked " + taken.asked() + ", granted " + taken.quantity();
             case Decision.WouldBe ignored -> "";
             case Decision.Declined declined -> word(declined.refusal().reason());
             case Decision.Rejected rejected -> word(rejected.why());

@@ -21,6 +21,7 @@ import stativex.account.Rulebook;
 import stativex.engine.DayBook;
 import stativex.engine.Decision;
 import stativex.engine.SignalPlan;
+import stativex.engine.Sizing;
 import stativex.engine.Strategy;
 import stativex.engine.Trade;
 import stativex.exit.Distance;
@@ -29,6 +30,7 @@ import stativex.exit.ExitTerms;
 import stativex.exit.Leave;
 import stativex.interlock.CoolDown;
 import stativex.interlock.SessionWindow;
+import stativex.interlock.SignalPeriod;
 import stativex.market.BarType;
 import stativex.market.Contract;
 import stativex.market.Money;
@@ -55,6 +57,8 @@ public class TwinTest {
             Given.window("Late", "03:05", "03:40", SessionWindow.End.FLATTEN, 30),
             Given.window("Last", "03:50", "04:10", SessionWindow.End.FLATTEN, 660));
 
+    private static final String EITHER = "close > open or close < open";
+
     /** One random case: the same setting in the product's words and in the twin's. */
     private static final class Case {
         final SplittableRandom dice;
@@ -75,6 +79,7 @@ public class TwinTest {
 
         private void market() {
             boolean quotes = dice.nextInt(4) > 0;
+            boolean sized = quotes && dice.nextInt(2) == 0;
             boolean late = dice.nextInt(5) == 0;
             long time = Given.at(0, "01:00:00") + (late ? 300 : dice.nextInt(60)) * Given.SECOND;
             if (dice.nextInt(5) == 0) {
@@ -88,7 +93,8 @@ public class TwinTest {
                 long ask = quotes && dice.nextInt(12) > 0
                         ? (bid == NaiveTrader.NONE ? price + 1 : bid + spread)
                         : NaiveTrader.NONE;
-                prints.add(new NaiveTrader.P(time, price, 1 + dice.nextInt(4), bid, ask));
+                prints.add(new NaiveTrader.P(time, price, 1 + dice.nextInt(4), bid, ask, ahead(bid, sized),
+                        ahead(ask, sized)));
                 price += dice.nextInt(-2, 3) + (dice.nextInt(30) == 0 ? dice.nextInt(-20, 21) : 0);
                 time += dice.nextInt(4) == 0 ? 0 : dice.nextLong(2 * pace * Given.SECOND);
                 if (dice.nextInt(60) == 0) {
@@ -106,6 +112,10 @@ public class TwinTest {
             }
         }
 
+        private long ahead(long quote, boolean sized) {
+            return sized && quote != NaiveTrader.NONE && dice.nextInt(12) > 0 ? dice.nextInt(0, 9) : NaiveTrader.NONE;
+        }
+
         private boolean chance(int percent) {
             return dice.nextInt(100) < percent;
         }
@@ -116,14 +126,16 @@ public class TwinTest {
             if (chance(25)) {
                 strategies.add(strategy("Slack water"));
             }
-            s.touch = chance(30);
+            Realism realism = Realism.values()[dice.nextInt(3)];
+            s.realism = realism.name().toLowerCase(java.util.Locale.ROOT);
+            s.assumedAhead = realism == Realism.QUEUE ? dice.nextInt(0, 12) : 0;
             s.latency = chance(50) ? 0 : dice.nextLong(20 * Given.SECOND);
             Account account = account();
             int lastDay = dice.nextInt(5);
             Optional<LocalDate> until = lastDay < DAYS ? Optional.of(Given.MONDAY.plusDays(lastDay)) : Optional.empty();
             s.endsBefore = until.isPresent() ? Given.at(lastDay + 1, "01:00:00") : NaiveTrader.NONE;
             return Inputs.of(tape(), contract, account, strategies,
-                    new Terms(s.touch ? Realism.TOUCH : Realism.THROUGH, s.latency))
+                    new Terms(realism, s.latency, s.assumedAhead))
                     .over(new Days(Optional.empty(), until));
         }
 
@@ -157,11 +169,20 @@ public class TwinTest {
                 r.shortEntry = new NaiveTrader.Entry();
                 own = Optional.of(entry(r.shortEntry));
             }
-            b.longSide = Optional.of(side("close > open", r.longEntry, 1, Optional.empty()));
-            b.shortSide = Optional.of(side("close < open", r.shortEntry, -1, own));
+            r.both = chance(20);
+            b.twoSided = r.twoSided = r.both && chance(80);
+            b.longSide = Optional.of(side(r.both ? EITHER : "close > open", r.longEntry, 1, Optional.empty()));
+            b.shortSide = Optional.of(side(r.both ? EITHER : "close < open", r.shortEntry, -1, own));
+            if (chance(20)) {
+                SignalPeriod period = SignalPeriod.values()[dice.nextInt(SignalPeriod.values().length)];
+                r.period = period.name().toLowerCase(java.util.Locale.ROOT);
+                r.most = dice.nextInt(1, 5);
+                b.most = Optional.of(new SignalPlan.Most(r.most, period));
+            }
             int largest = Math.max(r.longEntry.quantity, r.shortEntry.quantity);
             b.adds = r.adds = chance(40);
-            b.maximum = r.maximum = largest * dice.nextInt(1, 4);
+            b.cutting = r.cutting = chance(35);
+            b.maximum = r.maximum = r.cutting && chance(50) ? dice.nextInt(1, 5) : largest * dice.nextInt(1, 4);
             b.once = r.once = chance(8);
             b.reverse = r.reverse = chance(20);
             if (chance(20)) {
@@ -189,7 +210,7 @@ public class TwinTest {
         }
 
         private Strategy.Entry entry(NaiveTrader.Entry e) {
-            e.order = List.of("market", "limit", "stop").get(dice.nextInt(3));
+            e.order = List.of("market", "limit", "stop", "stop-limit").get(dice.nextInt(4));
             e.offset = dice.nextInt(0, 4);
             e.quantity = dice.nextInt(1, 5);
             e.goodForBars = chance(50) ? dice.nextInt(1, 4) : 0;
@@ -198,13 +219,26 @@ public class TwinTest {
             e.marketAfter = rests && chance(25) ? dice.nextInt(5, 600) * Given.SECOND : 0;
             e.half = rests && chance(30);
             e.toward = e.half && chance(50);
-            return new Strategy.Entry(Order.Type.valueOf(e.order.toUpperCase(java.util.Locale.ROOT)), e.quantity,
+            e.beyond = e.order.equals("stop-limit") ? dice.nextInt(0, 4) : 0;
+            Optional<Sizing> sizing = Optional.empty();
+            if (chance(25)) {
+                boolean money = chance(50);
+                e.riskMoney = money ? dice.nextInt(40, 900) * Money.UNIT : 0;
+                e.riskPercent = money ? 0 : dice.nextInt(100, 6000);
+                sizing = Optional.of(money
+                        ? new Sizing.Amount(e.riskMoney)
+                        : new Sizing.Percent(BigDecimal.valueOf(e.riskPercent, 2)));
+            }
+            e.cap = chance(25) ? dice.nextInt(40, 900) * Money.UNIT : 0;
+            return new Strategy.Entry(
+                    Order.Type.valueOf(e.order.toUpperCase(java.util.Locale.ROOT).replace('-', '_')), e.quantity,
                     e.goodForBars > 0 ? new Strategy.GoodFor.Bars(e.goodForBars) : new Strategy.GoodFor.Day(),
                     e.reprice,
                     e.marketAfter > 0
                             ? Optional.of((int) (e.marketAfter / Given.SECOND))
                             : Optional.empty(),
-                    e.toward);
+                    e.toward, (int) e.beyond,
+                    new Strategy.Risk(sizing, e.cap > 0 ? Optional.of(e.cap) : Optional.empty()));
         }
 
         private static Strategy.SideRule side(String rule, NaiveTrader.Entry e, int sign,
@@ -421,7 +455,7 @@ public class TwinTest {
         private Tape tape() {
             TapeBuilder tape = new TapeBuilder(prints.size());
             for (NaiveTrader.P p : prints) {
-                tape.add(p.time(), p.price(), p.size(), p.bid(), p.ask());
+                tape.add(p.time(), p.price(), p.size(), p.bid(), p.ask(), p.bidSize(), p.askSize(), Optional.empty());
             }
             return tape.build();
         }
@@ -467,7 +501,8 @@ public class TwinTest {
             c.s.rules.forEach(r -> seen.merge(r.kind + (r.everyTrade ? " every trade" : ""), 1, Integer::sum));
             run.engine().log().fills().forEach(f -> seen.merge(Said.reason(f.reason()), 1, Integer::sum));
             run.engine().log().decisions()
-                    .forEach(d -> seen.merge(Said.decision(d), 1, Integer::sum));
+                    .forEach(d -> seen.merge(Said.decision(d).replaceFirst("taken asked.*", "taken cut"), 1,
+                            Integer::sum));
             laws(c, run);
         }
         if (TAPES >= 2000) {
@@ -490,7 +525,8 @@ public class TwinTest {
                 "declined trades a day",
                 "declined opposite position",
                 "declined leaving", "declined adds not allowed", "declined position limit", "declined line check",
-                "declined locked", "declined broken", "declined side off", "declined session incomplete",
+                "declined locked", "declined broken", "declined risk cap", "declined signals per period", "taken cut",
+                "declined side off", "declined session incomplete",
                 "declined session closed", "taken", "locked day loss", "locked drawdown floor", "volume", "range",
                 "time", "renko",
                 "tick every trade", "time every trade")) {
@@ -563,7 +599,7 @@ public class TwinTest {
 
     private static Strategy.SideRule turned(Strategy.SideRule side) {
         boolean rises = side.rule().equals("close > open");
-        return new Strategy.SideRule(rises ? "close < open" : "close > open",
+        return new Strategy.SideRule(side.rule().equals(EITHER) ? EITHER : rises ? "close < open" : "close > open",
                 side.price().map(price -> price.contains("+") ? price.replace('+', '-') : price.replace('-', '+')),
                 List.of(), List.of(), side.entry());
     }
@@ -572,10 +608,14 @@ public class TwinTest {
     public void mirroredTapeGivesMirroredTrades() {
         for (long seed = 1; seed <= 300; seed++) {
             Case c = new Case(seed);
+            if (c.s.rules.stream().anyMatch(r -> r.both)) {
+                // where both sides give a signal at once long is asked first, on the mirrored tape, too
+                continue;
+            }
             TapeBuilder mirrored = new TapeBuilder(c.prints.size());
             for (NaiveTrader.P p : c.prints) {
                 mirrored.add(p.time(), -p.price(), p.size(), p.ask() == Tape.NONE ? Tape.NONE : -p.ask(),
-                        p.bid() == Tape.NONE ? Tape.NONE : -p.bid());
+                        p.bid() == Tape.NONE ? Tape.NONE : -p.bid(), p.askSize(), p.bidSize(), Optional.empty());
             }
             Run straight = Run.trial(c.inputs);
             Run turned = Run.trial(Inputs.of(mirrored.build(), c.contract, c.inputs.account(),

@@ -26,6 +26,7 @@ import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
 import stativex.demo.ReadyMade;
 import stativex.files.DataFolder;
+import stativex.files.EntrySetup;
 import stativex.files.StrategyDraft;
 import stativex.market.Side;
 import stativex.order.Order;
@@ -361,7 +362,7 @@ public class RulesStageTest extends DeskTest {
         press("#entry-grade-0");
         assertEquals(draft().side(Side.LONG).orElseThrow().enters(), java.util.List.of("grade"));
         press("#entry-reverse");
-        assertTrue(draft().reverses());
+        assertTrue(EntrySetup.reverses(draft()));
         assertEquals(text("#rules-state"), "complete");
         // a line is drawn, named in a rule, and goes into the strategy as it stands
         robot.clickOn(onChart(300, 120)).push(KeyCode.L);

@@ -4,17 +4,20 @@ import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
 
+import java.math.BigDecimal;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
 import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.input.KeyCode;
 import org.testfx.util.WaitForAsyncUtils;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
+import stativex.engine.Sizing;
 import stativex.engine.Strategy;
 import stativex.exit.Distance;
 import stativex.exit.ExitPlan;
@@ -180,14 +183,59 @@ public class SetupStoryTest extends DeskTest {
         press("#spread-limited");
         assertEquals(strategy(draft()).limits().coolDown(), Optional.empty());
         assertEquals(strategy(draft()).limits().largestSpread(), Optional.empty());
-        fx(() -> {
-            robot.lookup("#entry-order").queryAs(ComboBox.class).getSelectionModel().select(1);
-            return null;
-        });
-        shown();
+        choose("#entry-order", 1);
         type("#entry-price", "close - 2 ticks");
         press("#entry-toward");
         assertTrue(strategy(draft()).entry(Side.LONG).towardMarket());
+    }
+
+    /** Eight contracts at most, by what a stop-out may cost, cut to what fits; a stop-limit; both sides as a pair. */
+    @Test
+    public void whatAnEntryTakesAndCostsIsSetInTheWindow() {
+        type("#entry-quantity", "8");
+        choose("#entry-sizing", 1);
+        type("#entry-at-risk", "250");
+        press("#entry-capped");
+        type("#entry-cap", "400.50");
+        press("#entry-cuts");
+        type("#entry-most", "6");
+        choose("#entry-order", 3);
+        type("#entry-price", "close + 2 ticks");
+        type("#entry-beyond", "3");
+        press("#entry-two-sided");
+        picture("setup-size");
+        Strategy made = strategy(draft());
+        assertEquals(made.entry(Side.LONG).risk(),
+                new Strategy.Risk(Optional.of(new Sizing.Amount(250_0000)), Optional.of(400_5000L)));
+        assertEquals(made.entry(Side.LONG).quantity(), 8);
+        assertEquals(made.entry(Side.LONG).limitBeyond(), 3);
+        assertEquals(made.maximumPosition(), 6);
+        assertTrue(made.limits().joins().cutting() && made.limits().joins().twoSided());
+        String said = fx(() -> robot.lookup("#entry-sentence").queryAs(Label.class).getText());
+        assertTrue(said.contains("up to 8, so many that a stop-out costs at most 250.00")
+                && said.contains("with a limit 3 ticks beyond it")
+                && said.contains("A stop-out of more than 400.50 is cut to what fits."), said);
+        // a percent, then fixed again; nonsense goes back to what holds
+        choose("#entry-sizing", 2);
+        type("#entry-at-risk", "12.5");
+        assertEquals(strategy(draft()).entry(Side.LONG).risk().sizing(),
+                Optional.of(new Sizing.Percent(new BigDecimal("12.5"))));
+        type("#entry-cap", "-3");
+        assertEquals(strategy(draft()).entry(Side.LONG).risk().cap(), Optional.of(400_5000L));
+        choose("#entry-sizing", 0);
+        press("#entry-capped");
+        press("#entry-cuts");
+        press("#entry-two-sided");
+        choose("#entry-order", 0);
+        assertEquals(strategy(draft()).entry(Side.LONG).risk(), Strategy.Risk.NONE);
+    }
+
+    private void choose(String box, int index) {
+        fx(() -> {
+            robot.lookup(box).queryAs(ComboBox.class).getSelectionModel().select(index);
+            return null;
+        });
+        shown();
     }
 
     @Test

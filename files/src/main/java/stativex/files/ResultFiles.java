@@ -25,6 +25,7 @@ import stativex.market.Tape;
 import stativex.market.TapeTime;
 import stativex.order.Fill;
 import stativex.order.Owner;
+import stativex.order.Realism;
 import stativex.trial.Inputs;
 import stativex.trial.Run;
 import stativex.trial.Summary;
@@ -128,6 +129,9 @@ public final class ResultFiles {
         json.put("engine", engineVersion());
         json.put("mode", "tick");
         json.put("realism", inputs.terms().realism().word());
+        if (inputs.terms().realism() == Realism.QUEUE) {
+            json.put("assumedAhead", inputs.terms().assumedAhead());
+        }
         json.put("latencySeconds", java.math.BigDecimal.valueOf(inputs.terms().latency(), 9).stripTrailingZeros());
         json.put("contract", inputs.contract().symbol());
         json.put("slippageTicks", inputs.contract().slippage());

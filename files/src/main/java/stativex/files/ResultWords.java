@@ -81,6 +81,7 @@ public final class ResultWords {
             case ADDS_NOT_ALLOWED -> "adds not allowed";
             case POSITION_LIMIT -> "position limit";
             case WARMING_UP -> "warming up";
+            case RISK_CAP -> "risk cap";
             case LINE_CHECK -> "line check";
         };
     }
@@ -88,6 +89,7 @@ public final class ResultWords {
     public static String of(RejectReason reason) {
         return switch (reason) {
             case AFTER_THE_DAYS_CLOSE -> "accepted after the day's close";
+            case LIMIT_TIGHTER_THAN_ITS_STOP -> "limit tighter than its stop";
         };
     }
 
@@ -102,10 +104,12 @@ public final class ResultWords {
         };
     }
 
-    /** The reason in the row of a decision; empty when taken. */
+    /** The reason in the row of a decision; empty when all that was asked was taken. */
     public static String reason(Decision decision) {
         return switch (decision.outcome()) {
-            case Decision.Taken ignored -> "";
+            case Decision.Taken taken -> taken.quantity() == taken.asked()
+                    ? ""
+                    : "asked " + taken.asked() + ", granted " + taken.quantity();
             case Decision.Declined declined -> of(declined.refusal().reason());
             case Decision.WouldBe ignored -> "";
             case Decision.Rejected rejected -> of(rejected.why());
@@ -115,11 +119,7 @@ public final class ResultWords {
     }
 
     public static String of(Order.Type type) {
-        return switch (type) {
-            case MARKET -> "market";
-            case LIMIT -> "limit";
-            case STOP -> "stop";
-        };
+        return type.word();
     }
 
     public static String of(Order.State state) {

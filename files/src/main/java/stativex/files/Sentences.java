@@ -19,6 +19,7 @@ import stativex.interlock.Lacking;
 import stativex.interlock.Refusal;
 import stativex.interlock.SessionWindow;
 import stativex.interlock.WindowSchedule;
+import stativex.market.Money;
 import stativex.market.Session;
 import stativex.market.Side;
 import stativex.market.TapeTime;
@@ -63,6 +64,7 @@ public final class Sentences {
     public String decision(Decision decision) {
         return switch (decision.outcome()) {
             case Decision.Taken taken -> ResultWords.of(taken.type()) + " " + taken.quantity()
+                    + (taken.quantity() < taken.asked() ? " of " + taken.asked() + " asked" : "")
                     + taken.grade().map(grade -> ", grade " + grade).orElse("");
             case Decision.Declined declined -> refusal(declined.refusal());
             case Decision.WouldBe ignored -> "every interlock was clear";
@@ -118,6 +120,8 @@ public final class Sentences {
             case Refusal.PositionLimit limit ->
                 "at most " + limit.most() + (limit.most() == 1 ? " contract" : " contracts");
             case Refusal.WarmingUp ignored -> "the entry price, or a study of its exit plan, is not known yet";
+            case Refusal.RiskCap risk -> risk.cap().map(cap -> "a stop-out would cost more than " + Money.text(cap))
+                    .orElse("a stop-out of one contract would cost more than the entry may");
             case Refusal.CrossesLine line -> "a stop-out would cross " + ResultWords.of(line.line());
         };
     }
@@ -168,6 +172,7 @@ public final class Sentences {
             case SIGNALS -> "Signals";
             case POSITION -> "Position";
             case WARM_UP -> "Price and plan";
+            case RISK_CAP -> "Risk cap";
             case LINE_CHECK -> "Line check";
         };
     }
@@ -204,6 +209,7 @@ public final class Sentences {
             case Refusal.Leaving ignored -> "being left";
             case Refusal.AddsNotAllowed held -> "already " + held.held().word();
             case Refusal.WarmingUp ignored -> "not known yet";
+            case Refusal.RiskCap ignored -> "a stop-out costs too much";
             case Refusal.CrossesLine line -> "a stop-out crosses " + ResultWords.of(line.line());
             case Refusal.Off ignored -> "off";
             case Refusal.PositionLimit limit -> "at most " + limit.most();
@@ -223,7 +229,7 @@ public final class Sentences {
                 case DAY_LOCK -> "open";
                 case LINE_CHECK -> "a stop-out stays inside";
                 case SESSION, ACCOUNT, WINDOW, LAST_TRADING_DAY, COOL_DOWN, SPREAD, TRADES, SIGNALS, POSITION,
-                        WARM_UP ->
+                        WARM_UP, RISK_CAP ->
                     "clear";
             };
         };

@@ -126,6 +126,9 @@ public final class SessionFile {
             }
             header.put("heartbeats", beats);
             header.put("realism", inputs.terms().realism().word());
+            if (inputs.terms().assumedAhead() > 0) {
+                header.put("assumedAhead", inputs.terms().assumedAhead());
+            }
             header.put("latencyNanos", inputs.terms().latency());
             inputs.days().first().ifPresent(day -> header.put("firstDay", day.toString()));
             inputs.days().last().ifPresent(day -> header.put("lastDay", day.toString()));
@@ -284,7 +287,8 @@ public final class SessionFile {
             }
         }
         Terms terms = new Terms(header.at("realism").word(Realism.class),
-                header.at("latencyNanos").longInteger(0, MOST_LATENCY));
+                header.at("latencyNanos").longInteger(0, MOST_LATENCY),
+                header.has("assumedAhead") ? header.at("assumedAhead").longInteger(0, Integer.MAX_VALUE) : 0);
         return header.checked(() -> new Inputs(tape, documents.contract().value(), documents.tapes(),
                 documents.account().value(), documents.values(), terms,
                 new Days(header.maybe("firstDay").map(Field::date), header.maybe("lastDay").map(Field::date)),

@@ -141,7 +141,7 @@ public final class StrategyDraft {
     }
 
     /** What says how a side enters. */
-    private static ObjectNode entry(ObjectNode d, Side side) {
+    static ObjectNode entry(ObjectNode d, Side side) {
         return d.path(side.word()).get("entry") instanceof ObjectNode own ? own : object(d, "entry");
     }
 
@@ -225,11 +225,7 @@ public final class StrategyDraft {
     public StrategyDraft withOrder(Side side, Order.Type type) {
         return change(d -> {
             ObjectNode entry = entry(d, side).put("order", ResultWords.of(type));
-            if (type == Order.Type.MARKET) {
-                // a market entry does not rest
-                entry.remove(List.of("goodFor", "goodForBars", "reprice", "marketAfterSeconds",
-                        "roundTowardMarket"));
-            }
+            EntrySetup.fit(entry, type);
             for (Side each : Side.values()) {
                 if (entry(d, each) == entry) {
                     forgetPrice(d, each);
@@ -533,33 +529,6 @@ public final class StrategyDraft {
                 ArrayNode names = of.putArray("enters");
                 enters.forEach(names::add);
             }
-        });
-    }
-
-    public boolean reverses() {
-        return document.path("reverse").asBoolean(false);
-    }
-
-    /** Whether a signal against an open position turns it round. */
-    public StrategyDraft withReverse(boolean on) {
-        return change(d -> d.put("reverse", on));
-    }
-
-    /** Whether a price off the grid is rounded toward the market, else away from it. */
-    public StrategyDraft withTowardMarket(Side side, boolean on) {
-        return change(d -> entry(d, side).put("roundTowardMarket", on));
-    }
-
-    /** Whether a resting entry follows its price at each bar's close. */
-    public StrategyDraft withReprice(Side side, boolean on) {
-        return change(d -> entry(d, side).put("reprice", on));
-    }
-
-    /** A resting entry turns to the market so many seconds after it was accepted; empty: never. */
-    public StrategyDraft withMarketAfter(Side side, Optional<Integer> seconds) {
-        return change(d -> {
-            ObjectNode entry = entry(d, side);
-            seconds.ifPresentOrElse(n -> entry.put("marketAfterSeconds", n), () -> entry.remove("marketAfterSeconds"));
         });
     }
 

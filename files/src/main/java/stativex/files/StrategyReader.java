@@ -10,6 +10,7 @@ import java.util.OptionalInt;
 import java.util.Set;
 import java.util.stream.Collectors;
 import stativex.engine.SignalPlan;
+import stativex.engine.Sizing;
 import stativex.engine.Strategy;
 import stativex.exit.ExitPlan;
 import stativex.interlock.CoolDown;
@@ -17,6 +18,7 @@ import stativex.interlock.SessionWindow;
 import stativex.interlock.SignalPeriod;
 import stativex.market.BarSettings;
 import stativex.market.BarType;
+import stativex.market.Decimals;
 import stativex.market.DrawnPoints;
 import stativex.market.TapeTime;
 import stativex.order.Order;
@@ -43,12 +45,16 @@ final class StrategyReader {
 
     private static Strategy.Limits limits(Field root, int largest) {
         return new Strategy.Limits(root.maybe("maximumPosition").map(Field::integer).orElse(largest),
-                root.maybe("adds").map(Field::flag).orElse(false),
-                root.maybe("reverse").map(Field::flag).orElse(false),
+                new Strategy.Joins(flag(root, "adds"), flag(root, "reverse"), flag(root, "twoSided"),
+                        flag(root, "cut")),
                 root.items("windows").stream().map(StrategyReader::window).toList(),
                 root.maybe("tradesADay").map(Field::integer), root.maybe("once").map(Field::flag).orElse(false),
                 root.maybe("coolDown").map(StrategyReader::coolDown),
                 root.maybe("largestSpreadTicks").map(Field::integer));
+    }
+
+    private static boolean flag(Field of, String name) {
+        return of.maybe(name).map(Field::flag).orElse(false);
     }
 
     static CoolDown coolDown(Field cool) {
@@ -148,10 +154,20 @@ final class StrategyReader {
 
     static Strategy.Entry entry(Field entry) {
         return entry.checked(() -> new Strategy.Entry(
-                Order.Type.valueOf(entry.at("order").text().toUpperCase(Locale.ROOT)), entry.at("quantity").integer(),
-                goodFor(entry), entry.maybe("reprice").map(Field::flag).orElse(false),
-                entry.maybe("marketAfterSeconds").map(Field::integer),
-                entry.maybe("roundTowardMarket").map(Field::flag).orElse(false)));
+                Order.Type.valueOf(entry.at("order").text().toUpperCase(Locale.ROOT).replace('-', '_')),
+                entry.at("quantity").integer(), goodFor(entry), flag(entry, "reprice"),
+                entry.maybe("marketAfterSeconds").map(Field::integer), flag(entry, "roundTowardMarket"),
+                entry.maybe("limitTicks").map(Field::integer).orElse(0),
+                new Strategy.Risk(sizing(entry), entry.maybe("riskCap").map(Field::money))));
+    }
+
+    private static Optional<Sizing> sizing(Field entry) {
+        if (entry.has("riskMoney") && entry.has("riskPercent")) {
+            throw entry.problem("expected riskMoney or riskPercent, found both");
+        }
+        return entry.has("riskMoney")
+                ? Optional.of(new Sizing.Amount(entry.at("riskMoney").money()))
+                : entry.maybe("riskPercent").map(percent -> new Sizing.Percent(percent.as(Decimals::plain)));
     }
 
     private static Strategy.GoodFor goodFor(Field entry) {

@@ -3,6 +3,7 @@ package stativex.files;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
 
+import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -11,6 +12,7 @@ import java.util.Optional;
 import java.util.SplittableRandom;
 import org.testng.annotations.Test;
 import stativex.engine.SignalPlan;
+import stativex.engine.Sizing;
 import stativex.interlock.SignalPeriod;
 import stativex.engine.Strategy;
 import stativex.market.BarType;
@@ -60,7 +62,9 @@ public class DraftLawsTest {
         facts.put("evaluate", draft.evaluate());
         facts.put("confirmation", draft.confirmation());
         facts.put("most", draft.most());
-        facts.put("reverses", draft.reverses());
+        facts.put("reverses", EntrySetup.reverses(draft));
+        facts.put("two-sided", EntrySetup.twoSided(draft));
+        facts.put("cuts", EntrySetup.cuts(draft));
         facts.put("exit", draft.exitPlan());
         return facts;
     }
@@ -94,7 +98,7 @@ public class DraftLawsTest {
     private Done step(StrategyDraft d) {
         Side side = one(List.of(Side.values()));
         String text = one(TEXTS);
-        return switch (dice.nextInt(21)) {
+        return switch (dice.nextInt(25)) {
             case 0 -> {
                 // a side that is emptied and has nothing else is no side
                 yield new Done("rule", d.withRule(side, text), "rule " + side);
@@ -150,10 +154,18 @@ public class DraftLawsTest {
                 yield new Done("grades", d.withGrades(side, grades, List.of(one(List.of("plain", "strong", "odd")))),
                         "grades " + side, "enters " + side);
             }
-            case 17 -> new Done("reverse", d.withReverse(dice.nextBoolean()), "reverses");
-            case 18 -> new Done("reprice", d.withReprice(side, dice.nextBoolean()), entries(d, side, false));
+            case 17 -> new Done("reverse", EntrySetup.withReverse(d, dice.nextBoolean()), "reverses");
+            case 18 ->
+                new Done("reprice", EntrySetup.withReprice(d, side, dice.nextBoolean()), entries(d, side, false));
             case 19 ->
-                new Done("market after", d.withMarketAfter(side, maybe(dice.nextInt(1, 90))), entries(d, side, false));
+                new Done("market after", EntrySetup.withMarketAfter(d, side, maybe(dice.nextInt(1, 90))),
+                        entries(d, side, false));
+            case 20 -> new Done("two-sided", EntrySetup.withTwoSided(d, dice.nextBoolean()), "two-sided");
+            case 21 -> new Done("cuts", EntrySetup.withCuts(d, dice.nextBoolean()), "cuts", "maximum");
+            case 22 -> new Done("limit", EntrySetup.withLimitTicks(d, side, dice.nextInt(4)), entries(d, side, false));
+            case 23 -> new Done("risk", EntrySetup.withRisk(d, side, new Strategy.Risk(
+                    maybe(dice.nextBoolean() ? new Sizing.Amount(250_0000) : new Sizing.Percent(BigDecimal.TEN)),
+                    maybe(400_5000L))), entries(d, side, false));
             default -> new Done("apart", d.withOwnEntry(side, dice.nextBoolean()), List.of("apart " + side,
                     "entry " + side, "rule " + side, "price " + side, "maximum"));
         };

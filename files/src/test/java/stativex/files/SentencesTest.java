@@ -114,7 +114,7 @@ public class SentencesTest {
     @Test
     public void aDecisionSaysWhatItWas() {
         Decision taken = new Decision(0, 1, 1, OptionalInt.of(0), Optional.of(Side.LONG), 5,
-                new Decision.Taken(Order.Type.LIMIT, 2, Optional.of("plain")));
+                new Decision.Taken(Order.Type.LIMIT, 2, 2, Optional.of("plain")));
         assertEquals(words.decision(taken), "limit 2, grade plain");
         assertEquals(ResultWords.reason(taken), "", "taken has no reason");
         Decision lock = new Decision(0, 1, -1, OptionalInt.empty(), Optional.empty(), 5,

@@ -61,9 +61,9 @@ public class StrategyDraftTest {
                 .withMost(Optional.of(new SignalPlan.Most(1, SignalPeriod.SESSION)))
                 .withFilters(List.of(new SignalPlan.Filter("wide", false, Optional.of("high > low"), Optional.empty())))
                 .withGrades(Side.LONG, List.of(new Strategy.Grade("strong", "delta > 9")), List.of("strong"))
-                .withSeries("trend", new BarType.Renko(3, 6)).withReprice(Side.LONG, true)
-                .withMarketAfter(Side.LONG, Optional.of(20))
-                .withReverse(true);
+                .withSeries("trend", new BarType.Renko(3, 6));
+        draft = EntrySetup.withMarketAfter(EntrySetup.withReprice(draft, Side.LONG, true), Side.LONG, Optional.of(20));
+        draft = EntrySetup.withReverse(draft, true);
         for (BarType type : List.of(new BarType.Ticks(300), new BarType.Volume(500), new BarType.Range(9),
                 new BarType.Time(1_500_000_000L), new BarType.Renko(2, 5), BarType.Period.WEEK)) {
             assertEquals(draft.withBars(type).bars().orElseThrow().type(), type);
@@ -77,8 +77,8 @@ public class StrategyDraftTest {
         assertEquals(plan.series().getFirst().bars().type(), new BarType.Renko(3, 6));
         Strategy.Entry entry = draft.entry(Side.LONG).orElseThrow();
         assertEquals(entry, new Strategy.Entry(Order.Type.LIMIT, 2, new Strategy.GoodFor.Bars(3), true,
-                Optional.of(20), false));
-        assertTrue(draft.adds() && draft.maximumPosition() == 6 && draft.reverses());
+                Optional.of(20), false, 0, Strategy.Risk.NONE));
+        assertTrue(draft.adds() && draft.maximumPosition() == 6 && EntrySetup.reverses(draft));
         assertEquals(draft.side(Side.LONG).orElseThrow().enters(), List.of("strong"));
         assertEquals(places(draft, contract), List.of("exit"));
         assertEquals(draft.entry(Side.SHORT), draft.entry(Side.LONG));

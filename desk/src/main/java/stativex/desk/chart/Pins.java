@@ -198,6 +198,7 @@ final class Pins {
             case COOLING_DOWN -> "h";
             case SPREAD -> "q";
             case WARMING_UP -> "u";
+            case RISK_CAP -> "z";
         };
     }
 

@@ -9,15 +9,13 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.stream.Stream;
-import javafx.geometry.Pos;
-import javafx.scene.Node;
 import javafx.scene.control.CheckBox;
-import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import stativex.desk.look.Form;
 import stativex.desk.look.NumberField;
 import stativex.exit.Leave;
 
@@ -62,8 +60,8 @@ final class LeaveFields extends VBox {
         zone.setPrefColumnCount(9);
         zone.setAccessibleText("Zone of that time");
         HBox.setHgrow(zone, Priority.ALWAYS);
-        getChildren().addAll(row(bars, count, muted("bars"), profit), row(first), row(opposite),
-                row(rule, condition, part), row(window), row(clock, time, zone));
+        getChildren().addAll(Form.row(bars, count, Form.muted("bars"), profit), Form.row(first), Form.row(opposite),
+                Form.row(rule, condition, part), Form.row(window), Form.row(clock, time, zone));
         Stream.of(bars, profit, first, opposite, rule, window, clock).forEach(b -> b.setOnAction(e -> tell()));
         Stream.of(condition, time, zone).forEach(field -> {
             field.setOnAction(e -> tell());
@@ -84,19 +82,6 @@ final class LeaveFields extends VBox {
         box.setTooltip(new Tooltip(help));
         box.setMinWidth(USE_PREF_SIZE);
         return box;
-    }
-
-    private static Label muted(String text) {
-        Label label = new Label(text);
-        label.getStyleClass().add("muted");
-        label.setMinWidth(USE_PREF_SIZE);
-        return label;
-    }
-
-    private static HBox row(Node... nodes) {
-        HBox row = new HBox(5, nodes);
-        row.setAlignment(Pos.CENTER_LEFT);
-        return row;
     }
 
     private void tell() {

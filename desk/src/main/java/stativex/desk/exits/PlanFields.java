@@ -22,6 +22,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import stativex.desk.look.FocusKeeper;
+import stativex.desk.look.Form;
 import stativex.desk.look.NumberField;
 import stativex.exit.Distance;
 import stativex.exit.ExitPlan;
@@ -86,14 +87,16 @@ public final class PlanFields extends VBox {
         this.changed = changed;
         this.leaves = new LeaveFields(exchange, this::tell);
         ids();
-        breakevenRows = new VBox(4, row(breakeven, muted("stop to"), offset), row(afterOn, after),
-                row(barsOn, bars, muted("bars"), legOn, leg));
+        breakevenRows = new VBox(4, row(breakeven, Form.muted("stop to"), offset), row(afterOn, after),
+                row(barsOn, bars, Form.muted("bars"), legOn, leg));
         followRow = row(follows, follow);
-        localRow = row(local, disaster, muted("t out, counts"), volume);
+        localRow = row(local, disaster, Form.muted("t out, counts"), volume);
         judged.getItems().setAll("at every print", "at bar closes");
-        getChildren().addAll(line("Name", name), line("Sides", apart, longSide, shortSide), line("Stop", stops, stop),
-                line("", followRow), line("", localRow), line("Targets", targets), line("Breakeven", breakevenRows),
-                line("Trail", trail), line("Judged", judged), line("Leave", leaves), said);
+        getChildren().addAll(Form.line("Name", name), Form.line("Sides", apart, longSide, shortSide),
+                Form.line("Stop", stops, stop),
+                Form.line("", followRow), Form.line("", localRow), Form.line("Targets", targets),
+                Form.line("Breakeven", breakevenRows),
+                Form.line("Trail", trail), Form.line("Judged", judged), Form.line("Leave", leaves), said);
         listen();
     }
 
@@ -170,31 +173,11 @@ public final class PlanFields extends VBox {
         return field;
     }
 
-    private static Label muted(String text) {
-        Label label = new Label(text);
-        label.getStyleClass().add("muted");
-        label.setMinWidth(USE_PREF_SIZE);
-        return label;
-    }
-
     private static HBox row(Node... fields) {
         HBox row = new HBox(5, fields);
         row.setAlignment(Pos.CENTER_LEFT);
         HBox.setHgrow(row, Priority.ALWAYS);
         return row;
-    }
-
-    private static HBox line(String word, Node... fields) {
-        Label label = muted(word);
-        label.setPrefWidth(66);
-        label.setMinWidth(66);
-        HBox line = row(fields);
-        line.getChildren().addFirst(label);
-        if (fields.length == 1 && fields[0] instanceof VBox) {
-            line.setAlignment(Pos.TOP_LEFT);
-            HBox.setHgrow(fields[0], Priority.ALWAYS);
-        }
-        return line;
     }
 
     private void tell() {
@@ -220,27 +203,22 @@ public final class PlanFields extends VBox {
     /** Fields of what is off are not in the way. */
     private void enable() {
         stop.setDisable(!stops.isSelected());
-        shown(followRow.getParent(), stops.isSelected());
-        shown(localRow.getParent(), stops.isSelected());
+        Form.show(followRow.getParent(), stops.isSelected());
+        Form.show(localRow.getParent(), stops.isSelected());
         follow.setDisable(!follows.isSelected());
         disaster.setDisable(!local.isSelected());
         volume.setDisable(!local.isSelected());
         for (int i = 1; i < breakevenRows.getChildren().size(); i++) {
-            shown(breakevenRows.getChildren().get(i), breakeven.isSelected());
+            Form.show(breakevenRows.getChildren().get(i), breakeven.isSelected());
         }
         offset.setDisable(!breakeven.isSelected());
         after.setDisable(!afterOn.isSelected());
         bars.setDisable(!barsOn.isSelected());
         leg.setDisable(!legOn.isSelected());
-        shown(longSide, apart.isSelected());
-        shown(shortSide, apart.isSelected());
+        Form.show(longSide, apart.isSelected());
+        Form.show(shortSide, apart.isSelected());
         longSide.setSelected(side == Side.LONG);
         shortSide.setSelected(side == Side.SHORT);
-    }
-
-    private static void shown(Node node, boolean visible) {
-        node.setVisible(visible);
-        node.setManaged(visible);
     }
 
     /** The sides begin alike and go apart, or the one that is shown stands for both. */
@@ -430,8 +408,8 @@ public final class PlanFields extends VBox {
                 one.quantity().setId("target-quantity-" + i);
                 Button less = less("target-less-" + i, () -> legs.remove(one));
                 targets.getChildren().add(one.distance().isPresent()
-                        ? row(one.quantity(), muted("at"), one.distance().get(), less)
-                        : row(one.quantity(), muted("runs without a target"), less));
+                        ? row(one.quantity(), Form.muted("at"), one.distance().get(), less)
+                        : row(one.quantity(), Form.muted("runs without a target"), less));
             }
             Button target = more("target-more", "+ target",
                     () -> legs.add(leg(1, Optional.of(new Distance.Ticks(30)))));
@@ -442,8 +420,8 @@ public final class PlanFields extends VBox {
             for (int i = 0; i < steps.size(); i++) {
                 Step step = steps.get(i);
                 VBox rows = new VBox(3,
-                        row(muted("from"), step.from(), less("trail-less-" + i, () -> steps.remove(step))),
-                        row(muted("behind"), step.behind()), row(muted("every"), step.every()));
+                        row(Form.muted("from"), step.from(), less("trail-less-" + i, () -> steps.remove(step))),
+                        row(Form.muted("behind"), step.behind()), row(Form.muted("every"), step.every()));
                 trail.getChildren().add(rows);
             }
             trail.getChildren().add(more("trail-more", "+ step", () -> steps.add(

@@ -3,12 +3,9 @@ package stativex.desk.rules;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
-import javafx.geometry.Pos;
-import javafx.scene.Node;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
@@ -17,9 +14,11 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import stativex.desk.look.Form;
 import stativex.desk.look.NumberField;
 import stativex.engine.SignalPlan;
 import stativex.engine.Strategy;
+import stativex.files.EntrySetup;
 import stativex.files.ResultWords;
 import stativex.files.StrategyDraft;
 import stativex.interlock.SignalPeriod;
@@ -31,17 +30,19 @@ final class EntryFields extends VBox {
     private static final String NEVER = "off";
 
     private final Consumer<UnaryOperator<StrategyDraft>> change;
-    private final ComboBox<String> evaluate = box("entry-evaluate", "When rules are judged", "at bar close",
+    private final ComboBox<String> evaluate = Form.choice("entry-evaluate", "When rules are judged", "at bar close",
             "on every trade");
-    private final ComboBox<String> order = box("entry-order", "Order type of the entry", "market", "limit", "stop");
+    private final ComboBox<String> order = Form.choice("entry-order", "Order type of the entry", "market", "limit",
+            "stop",
+            "stop-limit");
     private final CheckBox apart = new CheckBox();
     private final TextField price = new TextField();
-    private final ComboBox<String> goodFor = box("entry-good", "How long a resting entry stays", "the day",
+    private final ComboBox<String> goodFor = Form.choice("entry-good", "How long a resting entry stays", "the day",
             "until cancelled", "bars");
     private final NumberField bars = new NumberField("3", 3, "Bars that a resting entry stays", BigDecimal.ONE);
-    private final NumberField quantity = new NumberField("1", 3, "Contracts of one entry", BigDecimal.ONE);
-    private final NumberField most = new NumberField("1", 3, "Most contracts with adds", BigDecimal.ONE);
-    private final ComboBox<String> period = box("entry-period", "Period in which signals are counted", NEVER,
+    private final SizeFields size;
+    private final NumberField beyond = new NumberField("0", 3, "Ticks from the stop to the limit", BigDecimal.ZERO);
+    private final ComboBox<String> period = Form.choice("entry-period", "Period in which signals are counted", NEVER,
             "a session", "a trading day", "a trading week", "a window");
     private final NumberField signals = new NumberField("1", 3, "Most signals a side", BigDecimal.ONE);
     private final CheckBox confirm = new CheckBox("within");
@@ -55,11 +56,13 @@ final class EntryFields extends VBox {
             "Named strengths of this side's signal, the strongest first; those that are on may enter",
             this::keepGrades);
     private final CheckBox reverse = new CheckBox("at the opposite signal");
+    private final CheckBox twoSided = new CheckBox("rest as a pair, one ends the other");
     private final CheckBox reprice = new CheckBox("follow its price at each bar");
     private final CheckBox toward = new CheckBox("rounded toward the market");
     private final CheckBox toMarket = new CheckBox("to the market after");
     private final NumberField seconds = new NumberField("30", 3, "Seconds until a resting entry turns to the market",
             BigDecimal.ONE);
+    private final HBox beyondLine;
     private final HBox priceLine;
     private final HBox goodLine;
     private final HBox repriceLine;
@@ -79,8 +82,12 @@ final class EntryFields extends VBox {
         price.setAccessibleText("Price of the entry, in the rule language");
         price.setTooltip(new Tooltip("A price in the rule language, such as close - 2 ticks"));
         HBox.setHgrow(price, Priority.ALWAYS);
-        quantity.setId("entry-quantity");
-        most.setId("entry-most");
+        size = new SizeFields(this::edit);
+        beyond.setId("entry-beyond");
+        beyondLine = Form.line("Limit", beyond, Form.muted("ticks beyond the stop"));
+        twoSided.setId("entry-two-sided");
+        twoSided.setTooltip(new Tooltip(
+                "When both sides give a signal at one moment, both entries rest; the first contract filled ends the other"));
         bars.setId("entry-bars");
         signals.setId("entry-signals");
         confirm.setId("entry-confirm");
@@ -91,8 +98,8 @@ final class EntryFields extends VBox {
         sentence.setMinHeight(USE_PREF_SIZE);
         sentence.getStyleClass().add("state");
         sentence.setMaxWidth(Double.MAX_VALUE);
-        priceLine = line("Price", price);
-        goodLine = line("Good for", bars, goodFor);
+        priceLine = Form.line("Price", price);
+        goodLine = Form.line("Good for", bars, goodFor);
         reverse.setId("entry-reverse");
         apart.setId("entry-apart");
         apart.setTooltip(
@@ -103,20 +110,22 @@ final class EntryFields extends VBox {
         toward.setId("entry-toward");
         toward.setTooltip(
                 new Tooltip("A price between two ticks goes to the one nearer to the market; else away from it"));
-        towardLine = line("", toward);
-        repriceLine = line("Resting", reprice);
-        marketLine = line("", toMarket, seconds, muted("s"));
-        getChildren().addAll(heading, line("Evaluate", evaluate), line("Entry", apart), line("Order", order), priceLine,
-                towardLine, goodLine,
+        towardLine = Form.line("", toward);
+        repriceLine = Form.line("Resting", reprice);
+        marketLine = Form.line("", toMarket, seconds, Form.muted("s"));
+        getChildren().addAll(heading, Form.line("Evaluate", evaluate), Form.line("Entry", apart),
+                Form.line("Order", order), priceLine,
+                beyondLine, towardLine, goodLine,
                 repriceLine, marketLine,
-                line("Quantity", quantity, muted("up to"), most), line("Signals", signals, muted("a side"), period),
-                line("Confirm", confirm, confirmBars, muted("bars")), line("Reverse", reverse), filters, grades,
-                line("Exit plan", exit), sentence);
+                size, Form.line("Signals", signals, Form.muted("a side"), period),
+                Form.line("Confirm", confirm, confirmBars, Form.muted("bars")), Form.line("Reverse", reverse),
+                Form.line("Both sides", twoSided), filters, grades,
+                Form.line("Exit plan", exit), sentence);
         evaluate.setOnAction(e -> edit(d -> d.withEvaluate(evaluate.getSelectionModel().getSelectedIndex() == 0
                 ? SignalPlan.Evaluate.BAR_CLOSE
                 : SignalPlan.Evaluate.EVERY_TRADE)));
         order.setOnAction(
-                e -> edit(d -> d.withOrder(side, Order.Type.valueOf(order.getValue().toUpperCase(Locale.ROOT)))));
+                e -> edit(d -> d.withOrder(side, Order.Type.values()[order.getSelectionModel().getSelectedIndex()])));
         price.setOnAction(e -> keepPrice());
         price.focusedProperty().addListener((o, before, now) -> {
             if (!now) {
@@ -125,8 +134,9 @@ final class EntryFields extends VBox {
         });
         goodFor.setOnAction(e -> keepGoodFor());
         bars.onChanged(this::keepGoodFor);
-        quantity.onChanged(() -> whole(quantity).ifPresent(n -> edit(d -> d.withQuantity(side, n))));
-        most.onChanged(() -> whole(most).ifPresent(n -> edit(d -> d.withMaximumPosition(Math.max(n, d.quantity())))));
+        beyond.onChanged(() -> beyond.number().filter(n -> n.signum() >= 0 && n.stripTrailingZeros().scale() <= 0)
+                .ifPresent(n -> edit(d -> EntrySetup.withLimitTicks(d, side, n.intValue()))));
+        twoSided.setOnAction(e -> edit(d -> EntrySetup.withTwoSided(d, twoSided.isSelected())));
         signals.onChanged(this::keepMost);
         period.setOnAction(e -> keepMost());
         confirm.setOnAction(e -> keepConfirmation());
@@ -135,43 +145,16 @@ final class EntryFields extends VBox {
             boolean own = apart.isSelected();
             edit(d -> d.withOwnEntry(side, own));
         });
-        reverse.setOnAction(e -> edit(d -> d.withReverse(reverse.isSelected())));
-        reprice.setOnAction(e -> edit(d -> d.withReprice(side, reprice.isSelected())));
-        toward.setOnAction(e -> edit(d -> d.withTowardMarket(side, toward.isSelected())));
+        reverse.setOnAction(e -> edit(d -> EntrySetup.withReverse(d, reverse.isSelected())));
+        reprice.setOnAction(e -> edit(d -> EntrySetup.withReprice(d, side, reprice.isSelected())));
+        toward.setOnAction(e -> edit(d -> EntrySetup.withTowardMarket(d, side, toward.isSelected())));
         toMarket.setOnAction(e -> keepToMarket());
         seconds.onChanged(this::keepToMarket);
     }
 
     private void keepToMarket() {
-        edit(d -> d.withMarketAfter(side,
+        edit(d -> EntrySetup.withMarketAfter(d, side,
                 toMarket.isSelected() ? Optional.of(whole(seconds).orElse(30)) : Optional.empty()));
-    }
-
-    private static ComboBox<String> box(String id, String words, String... items) {
-        ComboBox<String> box = new ComboBox<>();
-        box.setId(id);
-        box.getItems().setAll(items);
-        box.setAccessibleText(words);
-        box.setMaxWidth(Double.MAX_VALUE);
-        HBox.setHgrow(box, Priority.ALWAYS);
-        return box;
-    }
-
-    private static Label muted(String text) {
-        Label label = new Label(text);
-        label.getStyleClass().add("muted");
-        label.setMinWidth(USE_PREF_SIZE);
-        return label;
-    }
-
-    private static HBox line(String name, Node... fields) {
-        Label label = muted(name);
-        label.setPrefWidth(66);
-        label.setMinWidth(66);
-        HBox line = new HBox(5, label);
-        line.getChildren().addAll(fields);
-        line.setAlignment(Pos.CENTER_LEFT);
-        return line;
     }
 
     private static Optional<Integer> whole(NumberField field) {
@@ -225,12 +208,15 @@ final class EntryFields extends VBox {
         if (!price.isFocused()) {
             price.setText(shown.price(of).orElse(""));
         }
-        shown(priceLine, rests);
-        shown(towardLine, rests);
-        shown(goodLine, rests);
-        shown(repriceLine, rests);
-        shown(marketLine, rests);
-        reverse.setSelected(shown.reverses());
+        Form.show(priceLine, rests);
+        Form.show(towardLine, rests);
+        Form.show(goodLine, rests);
+        Form.show(repriceLine, rests);
+        Form.show(marketLine, rests);
+        reverse.setSelected(EntrySetup.reverses(shown));
+        twoSided.setSelected(EntrySetup.twoSided(shown));
+        Form.show(beyondLine, entry.filter(e -> e.type() == Order.Type.STOP_LIMIT).isPresent());
+        entry.ifPresent(e -> beyond.setText(Integer.toString(e.limitBeyond())));
         toward.setSelected(entry.map(Strategy.Entry::towardMarket).orElse(false));
         reprice.setSelected(entry.map(Strategy.Entry::reprice).orElse(false));
         Optional<Integer> after = entry.flatMap(Strategy.Entry::marketAfterSeconds);
@@ -245,13 +231,12 @@ final class EntryFields extends VBox {
                     yield 2;
                 }
             });
-            shown(bars, e.goodFor() instanceof Strategy.GoodFor.Bars);
+            Form.show(bars, e.goodFor() instanceof Strategy.GoodFor.Bars);
         });
         apart.setText("apart for " + of.word());
         apart.setSelected(shown.hasOwnEntry(of));
         apart.setDisable(shown.rule(of).isBlank());
-        quantity.setText(Integer.toString(shown.quantity(of)));
-        most.setText(Integer.toString(shown.maximumPosition()));
+        size.show(shown, of);
         Optional<SignalPlan.Most> limit = shown.most();
         period.getSelectionModel().select(limit.map(m -> m.period().ordinal() + 1).orElse(0));
         limit.ifPresent(m -> signals.setText(Integer.toString(m.signals())));
@@ -263,11 +248,6 @@ final class EntryFields extends VBox {
         choices(shown, of);
         sentence.setText(words(shown, of));
         showing = false;
-    }
-
-    private static void shown(Node node, boolean visible) {
-        node.setVisible(visible);
-        node.setManaged(visible);
     }
 
     /** Filters that can be switched off, and the grades of the side that may enter. */
@@ -350,6 +330,8 @@ final class EntryFields extends VBox {
             case MARKET -> " at the market";
             case LIMIT -> " at a limit of " + draft.price(side).orElse("a price not written yet");
             case STOP -> " at a stop of " + draft.price(side).orElse("a price not written yet");
+            case STOP_LIMIT -> " at a stop of " + draft.price(side).orElse("a price not written yet")
+                    + " with a limit " + ticks(entry.get().limitBeyond()) + " beyond it";
         };
         String stays = entry.get().type() == Order.Type.MARKET ? "" : switch (entry.get().goodFor()) {
             case Strategy.GoodFor.Day ignored -> ", good for the day";
@@ -364,10 +346,16 @@ final class EntryFields extends VBox {
         String follows = entry.get().reprice() ? ", following its price at each bar" : "";
         String market = entry.get().marketAfterSeconds()
                 .map(n -> ", turned to the market after " + n + (n == 1 ? " second" : " seconds")).orElse("");
-        return what + draft.quantity(side) + how + stays + follows + market + "," + when + confirmed + "."
-                + narrowed(draft, side) + (draft.reverses() ? " Turns an opposite position round." : "")
+        return what + SizeFields.words(draft, side) + how + stays + follows + market + "," + when + confirmed + "."
+                + narrowed(draft, side) + (EntrySetup.reverses(draft) ? " Turns an opposite position round." : "")
+                + (EntrySetup.twoSided(draft) ? " With a signal of both sides both rest, and one ends the other." : "")
+                + SizeFields.cap(draft, side)
                 + (draft.adds() ? " May add up to " + draft.maximumPosition() + "." : "")
                 + draft.most().map(m -> " At most " + m.signals() + " a " + m.period().word() + ".")
                         .orElse("");
+    }
+
+    private static String ticks(int n) {
+        return n + (n == 1 ? " tick" : " ticks");
     }
 }

@@ -12,7 +12,6 @@ import java.util.Set;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
-import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
@@ -24,8 +23,8 @@ import javafx.scene.control.TextArea;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
-import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import stativex.desk.look.Form;
 import stativex.desk.look.NumberField;
 import stativex.desk.exits.PlanFields;
 import stativex.exit.ExitPlan;
@@ -95,7 +94,7 @@ final class SetupFields extends VBox {
         anchor.setId("bars-anchor");
         anchor.setAccessibleText("Trading date that bars begin with");
         anchor.setPrefColumnCount(8);
-        anchorLine = line("", muted("from"), anchor);
+        anchorLine = Form.line("", Form.muted("from"), anchor);
         VBox names = new VBox(3);
         contract.calendar().sessionNames().stream().sorted().forEach(name -> {
             CheckBox box = new CheckBox(name);
@@ -111,12 +110,14 @@ final class SetupFields extends VBox {
         note.setAccessibleText("A note of your own");
         note.setPrefRowCount(2);
         note.setWrapText(true);
-        getChildren().addAll(heading("Exit plan"), row(makePlan, choosePlan), plan, heading("Hours"), windows,
+        getChildren().addAll(heading("Exit plan"), Form.row(makePlan, choosePlan), plan, heading("Hours"), windows,
                 heading("Day and history"),
-                line("Trades", limited, trades, muted("a day")),
-                line("Cool-down", cools, cool, coolUnit), line("", coolLosses),
-                line("Spread", spreads, spread, muted("t")), line("History", history, muted("trading days before")),
-                heading("Bars"), line("Anew", muted("at each"), restart), anchorLine, line("Sessions", names), barsSaid,
+                Form.line("Trades", limited, trades, Form.muted("a day")),
+                Form.line("Cool-down", cools, cool, coolUnit), Form.line("", coolLosses),
+                Form.line("Spread", spreads, spread, Form.muted("t")),
+                Form.line("History", history, Form.muted("trading days before")),
+                heading("Bars"), Form.line("Anew", Form.muted("at each"), restart), anchorLine,
+                Form.line("Sessions", names), barsSaid,
                 heading("Note"), note);
         limited.setOnAction(e -> keepTrades());
         trades.onChanged(this::keepTrades);
@@ -137,36 +138,10 @@ final class SetupFields extends VBox {
         });
     }
 
-    static Label muted(String text) {
-        Label label = new Label(text);
-        label.getStyleClass().add("muted");
-        label.setMinWidth(USE_PREF_SIZE);
-        return label;
-    }
-
     private static Label heading(String text) {
         Label label = new Label(text);
         label.getStyleClass().add("heading");
         return label;
-    }
-
-    static HBox line(String name, Node... fields) {
-        Label label = muted(name);
-        label.setPrefWidth(66);
-        label.setMinWidth(66);
-        HBox line = row(fields);
-        line.getChildren().addFirst(label);
-        if (fields.length == 1 && fields[0] instanceof VBox) {
-            line.setAlignment(Pos.TOP_LEFT);
-            HBox.setHgrow(fields[0], Priority.ALWAYS);
-        }
-        return line;
-    }
-
-    static HBox row(Node... fields) {
-        HBox row = new HBox(5, fields);
-        row.setAlignment(Pos.CENTER_LEFT);
-        return row;
     }
 
     static Button button(String id, String words, Runnable act) {

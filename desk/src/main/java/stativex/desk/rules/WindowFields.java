@@ -13,10 +13,10 @@ import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
-import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import stativex.desk.look.DayChoice;
 import stativex.desk.look.FocusKeeper;
+import stativex.desk.look.Form;
 import stativex.desk.look.NumberField;
 import stativex.files.StrategySetup;
 import stativex.interlock.SessionWindow;
@@ -98,9 +98,9 @@ final class WindowFields extends VBox {
                 tell();
             });
             less.setAccessibleText("Take this window away");
-            return new VBox(4, SetupFields.row(name, from, SetupFields.muted("to"), to, less), days,
-                    SetupFields.row(SetupFields.muted("in"), zone),
-                    SetupFields.row(SetupFields.muted("at its end"), end, lead, SetupFields.muted("s before")));
+            return new VBox(4, Form.row(name, from, Form.muted("to"), to, less), days,
+                    Form.row(Form.muted("in"), zone),
+                    Form.row(Form.muted("at its end"), end, lead, Form.muted("s before")));
         }
 
         SessionWindow window() {
@@ -164,7 +164,7 @@ final class WindowFields extends VBox {
         FocusKeeper.rebuild(this, () -> {
             cards.getChildren().clear();
             if (all.isEmpty()) {
-                cards.getChildren().add(SetupFields.muted("Every hour of every session."));
+                cards.getChildren().add(Form.muted("Every hour of every session."));
             }
             for (int i = 0; i < all.size(); i++) {
                 cards.getChildren().add(all.get(i).node(i));
