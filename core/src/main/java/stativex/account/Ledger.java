@@ -150,6 +150,23 @@ public final class Ledger {
             held.fees = Math.addExact(held.fees, fee);
         }
 
+        /**
+         * One owner's position goes to another, who holds none, at a price: the giver's result ends there and the taker's begins. The
+         * account's balance and its average stay, nothing was traded.
+         */
+        public void handOver(Owner from, Owner to, long at) {
+            Position giver = position(from);
+            Position taker = position(to);
+            long worth = Math.subtractExact(Math.multiplyExact(Math.multiplyExact(giver.contracts, at), tickValue),
+                    giver.cost);
+            giver.realised = Math.addExact(giver.realised, worth);
+            taker.realised = Math.subtractExact(taker.realised, worth);
+            taker.contracts = Math.addExact(taker.contracts, giver.contracts);
+            taker.cost = Math.addExact(taker.cost, giver.cost);
+            giver.contracts = 0;
+            giver.cost = 0;
+        }
+
         /** What equity changes by with a tick, other contracts standing still; money, negative when net short. */
         public long perTick() {
             return Math.multiplyExact(net, tickValue);

@@ -7,7 +7,6 @@ import stativex.order.Fill;
 import stativex.order.FillReason;
 import stativex.order.LeaveReason;
 import stativex.order.Order;
-import stativex.order.Owner;
 import stativex.order.Report;
 
 /** Takes what an exchange reports: orders change, fills are booked, trades open and end, their plans are asked. */
@@ -27,7 +26,7 @@ final class Booking {
     void take(MarketRun of) {
         for (Optional<Report> report = of.exchange.next(); report.isPresent(); report = of.exchange.next()) {
             of.orders.apply(report.get());
-            StrategyRun owner = run(report.get().order().owner());
+            OwnerRun owner = of.of(report.get().order().owner());
             switch (report.get()) {
                 case Report.Filled filled -> book(of, filled);
                 case Report.Rejected rejected -> rejected(of, rejected);
@@ -57,16 +56,19 @@ final class Booking {
         of.holding.fill(fill.owner(), fill.buy(), fill.quantity(), fill.price(), fill.fee());
         engine.log().add(fill);
         engine.judgeNext();
-        StrategyRun run = run(fill.owner());
+        OwnerRun run = of.of(fill.owner());
         if (fill.role() == Order.Role.ENTRY) {
             entered(run, filled.order(), fill);
         } else {
             TradeRun trade = run.trade.orElseThrow();
             trade.left(fill);
             if (trade.bracket().open() == 0) {
-                engine.log().add(trade.view(run.signals.closed(), fill.time(), fill.print()));
+                Trade done = trade.view(run.closedBars(), fill.time(), fill.print());
+                engine.log().add(done);
                 run.trade = Optional.empty();
-                ended(run, fill, engine.log().trades(run.index).getLast());
+                if (run instanceof StrategyRun strategy) {
+                    ended(strategy, fill, done);
+                }
             }
         }
     }
@@ -88,32 +90,25 @@ final class Booking {
         }
     }
 
-    private StrategyRun run(Owner owner) {
-        return switch (owner) {
-            case Owner.Strategy s -> engine.runs().get(s.index());
-            case Owner.Person ignored -> throw new IllegalStateException("the person has no orders of their own yet");
-        };
-    }
-
-    private void entered(StrategyRun run, Order order, Fill fill) {
+    private void entered(OwnerRun run, Order order, Fill fill) {
         Bracket bracket = order.bracket();
         run.fills(bracket).ifPresent(run.market.orders::endEntries);
-        if (run.once) {
-            run.sides.get(bracket.side()).on = false;
+        if (run instanceof StrategyRun strategy && strategy.once) {
+            strategy.sides.get(bracket.side()).on = false;
         }
         if (run.trade.isEmpty()) {
             run.tradesToday++;
             run.trade = Optional.of(new TradeRun(run.tradesToday, run, fill, order));
         }
         run.market.orders.carryOut(run.trade.get().entered(fill, run.market.tape.price(fill.print()),
-                run.signals.judged() - 1), bracket,
+                run.judgedBar()), bracket,
                 run.market.because());
     }
 
     private void rejected(MarketRun of, Report.Rejected rejected) {
         Order order = rejected.order();
-        StrategyRun run = run(order.owner());
-        engine.decide(run, order.bracket().side(), run.signals.closed() - 1,
+        OwnerRun run = of.of(order.owner());
+        engine.decide(run, order.bracket().side(), run.closedBars() - 1,
                 order.price() == Tape.NONE ? of.lastPrice : order.price(), new Decision.Rejected(rejected.why()));
     }
 }

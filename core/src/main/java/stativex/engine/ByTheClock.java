@@ -36,7 +36,7 @@ final class ByTheClock implements SessionClock.Moments {
     @Override
     public void sessionEnds(Session ended) {
         engine.market().now = ended.close();
-        for (StrategyRun run : engine.runs()) {
+        for (OwnerRun run : engine.market().owners) {
             if (run.bracket.leaveSent() && engine.flatReason(run) != null) {
                 engine.market().exchange.assume(run.bracket, ended.close());
                 engine.reports(engine.market());
@@ -45,7 +45,8 @@ final class ByTheClock implements SessionClock.Moments {
         for (StrategyRun run : engine.runs()) {
             run.signals.heartbeat(ended.close());
             if (run.series().isRenko() && run.signals.givesUpForming()) {
-                run.trade.ifPresent(trade -> trade.formingBarDiscarded(run.signals.closed()));
+                engine.market().guidedBy(run).forEach(owner -> owner.trade
+                        .ifPresent(trade -> trade.formingBarDiscarded(run.signals.closed())));
                 run.endedBar = Math.min(run.endedBar, run.signals.closed() - 1);
             }
             engine.evaluator().evaluateClosed(run, true);
@@ -87,9 +88,11 @@ final class ByTheClock implements SessionClock.Moments {
             run.nextWindowClock(at);
             return;
         }
-        if (run.terms().leavesAtWindowEnd()) {
-            engine.leave(run, LeaveReason.WINDOW_END);
-        }
+        engine.market().guidedBy(run).forEach(owner -> {
+            if (owner.terms().leavesAtWindowEnd()) {
+                engine.leave(owner, LeaveReason.WINDOW_END);
+            }
+        });
         engine.dropReverse(run);
         if (stretch.end() == SessionWindow.End.CANCEL) {
             engine.cancelEntries(run);
@@ -101,9 +104,11 @@ final class ByTheClock implements SessionClock.Moments {
     @Override
     public void leaveMoment(StrategyRun run, long at) {
         engine.market().now = at;
-        if (run.leavesAt(at)) {
-            engine.leave(run, LeaveReason.CLOCK_TIME);
-        }
+        engine.market().guidedBy(run).forEach(owner -> {
+            if (StrategyRun.leavesAt(owner.terms(), at)) {
+                engine.leave(owner, LeaveReason.CLOCK_TIME);
+            }
+        });
         run.nextLeaveClock(at);
     }
 

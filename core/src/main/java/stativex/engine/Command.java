@@ -1,8 +1,11 @@
 package stativex.engine;
 
+import java.util.OptionalInt;
 import stativex.market.Side;
+import stativex.order.Order;
+import stativex.order.Owner;
 
-/** What the person may do; an input of the engine like any print. Strategies by index. */
+/** What the person may do; an input of the engine like any print. Strategies by index, prices in ticks. */
 public sealed interface Command {
     record SetMode(int strategy, Mode mode) implements Command {}
 
@@ -11,13 +14,59 @@ public sealed interface Command {
     record SetOnce(int strategy, boolean once) implements Command {}
 
     /** Moves the stop of the open trade to its average entry price, if that tightens it. */
-    record Breakeven(int strategy) implements Command {}
+    record Breakeven(Owner owner) implements Command {
+        public Breakeven(int strategy) {
+            this(new Owner.Strategy(strategy));
+        }
+    }
 
     /** Takes half of the open contracts off at the market, at least one. */
-    record HalfOff(int strategy) implements Command {}
+    record HalfOff(Owner owner) implements Command {
+        public HalfOff(int strategy) {
+            this(new Owner.Strategy(strategy));
+        }
+    }
 
-    record Flatten(int strategy) implements Command {}
+    record Flatten(Owner owner) implements Command {
+        public Flatten(int strategy) {
+            this(new Owner.Strategy(strategy));
+        }
+    }
 
     /** Leaves everything and locks the account until the next trading day; nobody can lift that. */
     record FlatAndLock() implements Command {}
+
+    /**
+     * An entry of the person's own, good for the day.
+     *
+     * @param price limit or stop; {@link stativex.market.Tape#NONE} at the market
+     * @param limit of a stop-limit, else {@link stativex.market.Tape#NONE}
+     * @param plan the strategy whose exit plan its trade takes; empty: none. What joins an open position of theirs keeps its plan
+     * @param anyway the person has been told that a stop-out would cross a line of their own, and sends it all the same
+     */
+    record Enter(Side side, Order.Type type, int quantity, long price, long limit, OptionalInt plan, boolean anyway)
+            implements
+                Command {
+        public Enter {
+            if (quantity < 1) {
+                throw new IllegalArgumentException("expected a quantity of 1 or more, found " + quantity);
+            }
+        }
+    }
+
+    /** Ends an entry or a target that rests; takes latency. */
+    record Cancel(int order) implements Command {}
+
+    /**
+     * Another price for an order that rests. A stop may be loosened: the person has been asked, and the line check must pass.
+     *
+     * @param order its number
+     */
+    record Move(int order, long price) implements Command {}
+
+    /** The position of one owner goes to another, as it stands, without a fill. A strategy attaches its own plan. */
+    record HandOver(Owner from, Owner to) implements Command {}
+
+    /** The person's position takes the exit plan of a strategy, counted from its real average. */
+    record AttachPlan(int strategy) implements Command {}
 }

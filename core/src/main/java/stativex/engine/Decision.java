@@ -1,28 +1,35 @@
 package stativex.engine;
 
 import java.util.Optional;
-import java.util.OptionalInt;
 import stativex.account.LockReason;
 import stativex.interlock.Reason;
 import stativex.interlock.Refusal;
 import stativex.market.Side;
 import stativex.order.Order;
+import stativex.order.Owner;
 import stativex.order.RejectReason;
 
 /**
- * What was decided about a signal, or a lock.
+ * What was decided about a signal or an order of the person's, or a lock.
  *
  * @param print the last print that had arrived
- * @param bar the signal bar; −1 for a lock
- * @param strategy its index; empty for a lock of the account
+ * @param bar the signal bar; −1 for a lock and for the person
+ * @param owner whose signal or order it is; empty for a lock of the account
  * @param side empty when locked
  * @param price ticks: the order's as sent, else the last print's
  */
-public record Decision(long time, int print, int bar, OptionalInt strategy, Optional<Side> side, long price,
+public record Decision(long time, int print, int bar, Optional<Owner> owner, Optional<Side> side, long price,
         Outcome outcome) {
 
     public enum Kind {
-        TAKEN, DECLINED, WOULD_BE, REJECTED, LOCKED, CANCELLED
+        TAKEN, DECLINED, WOULD_BE, REJECTED, LOCKED, CANCELLED,
+        /** An act of the person, not about a signal. */
+        BY_HAND
+    }
+
+    /** What the person did to a position or an order. */
+    public enum Act {
+        BREAKEVEN, PART_OFF, FLATTENED, STOP_MOVED, STOP_LOOSENED, TARGET_MOVED, ENTRY_MOVED, CANCELLED, PLAN_ATTACHED, HANDED_OVER
     }
 
     /** What came of it, with its reason and numbers. */
@@ -49,6 +56,9 @@ public record Decision(long time, int print, int bar, OptionalInt strategy, Opti
     /** A reverse was to be sent after its exit; something came in between. */
     public record ReverseDropped() implements Outcome {}
 
+    /** @param quantity contracts that it is about */
+    public record ByHand(Act act, int quantity) implements Outcome {}
+
     public Kind kind() {
         return switch (outcome) {
             case Taken ignored -> Kind.TAKEN;
@@ -57,6 +67,7 @@ public record Decision(long time, int print, int bar, OptionalInt strategy, Opti
             case Rejected ignored -> Kind.REJECTED;
             case Locked ignored -> Kind.LOCKED;
             case ReverseDropped ignored -> Kind.CANCELLED;
+            case ByHand ignored -> Kind.BY_HAND;
         };
     }
 

@@ -3,7 +3,6 @@ package stativex.engine;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.OptionalInt;
 import stativex.account.Account;
 import stativex.account.AccountState;
 import stativex.account.AccountWatch;
@@ -24,6 +23,10 @@ import stativex.order.Order;
  * several threads; a print at which nothing happens allocates nothing.
  */
 public final class Engine {
+    /** Its side, as every decision names it. */
+    private static final Optional<Side> LONG = Optional.of(Side.LONG);
+    private static final Optional<Side> SHORT = Optional.of(Side.SHORT);
+
     private final Account account;
     private final Ledger ledger;
     private final AccountWatch watch;
@@ -31,6 +34,7 @@ public final class Engine {
     private final Log log = new Log();
     private final Evaluator evaluator = new Evaluator(this);
     private final Booking booking = new Booking(this);
+    private final ByHand byHand = new ByHand(this);
     private final List<StrategyRun> runs = new ArrayList<>();
     private final List<Standpoint> standpoints = new ArrayList<>();
     private final MarketRun market;
@@ -74,7 +78,7 @@ public final class Engine {
                 setup.tape());
         StrategyRun run = new StrategyRun(runs.size(), strategy, market, setup.signals(strategy, history), history);
         runs.add(run);
-        market.runs.add(run);
+        market.add(run);
         standpoints.add(new Standpoint(this, run));
     }
 
@@ -98,15 +102,18 @@ public final class Engine {
         for (int i = 0; i < runs.size(); i++) {
             takePrint(runs.get(i), print);
         }
+        if (market.hand.trade.isPresent() && market.hand.trade.get().entryPrint() == print) {
+            market.hand.trade.get().enteredIn(market.hand.guide().map(g -> g.signals.barHolding(print)).orElse(0));
+        }
         for (int i = 0; i < runs.size(); i++) {
             evaluator.evaluateClosed(runs.get(i), false);
             if (runs.get(i).everyTrade()) {
                 evaluator.look(runs.get(i), time);
             }
         }
-        for (int i = 0; i < runs.size(); i++) {
-            if (runs.get(i).trade.isPresent()) {
-                manage(runs.get(i), runs.get(i).trade.get(), print, price);
+        for (int i = 0; i < market.owners.size(); i++) {
+            if (market.owners.get(i).trade.isPresent()) {
+                manage(market.owners.get(i), market.owners.get(i).trade.get(), print, price);
             }
         }
         if (dirty) {
@@ -190,48 +197,20 @@ public final class Engine {
 
     /** Carries out what the person asks. It acts on what has been worked so far and meets the next print. */
     public void command(Command command) {
-        switch (command) {
-            case Command.SetMode c -> {
-                runs.get(c.strategy()).mode = c.mode();
-                if (c.mode() != Mode.ENGAGED) {
-                    dropReverse(runs.get(c.strategy()));
-                    cancelEntries(runs.get(c.strategy()));
-                }
-            }
-            case Command.SetSide c -> {
-                StrategyRun run = runs.get(c.strategy());
-                Optional.ofNullable(run.sides.get(c.side())).ifPresent(side -> side.on = c.on());
-                if (!c.on()) {
-                    run.atWork(c.side()).ifPresent(of -> market.orders.cancelEntries(of, market.because()));
-                }
-                if (!c.on() && run.reverse.filter(waiting -> waiting.side() == c.side()).isPresent()) {
-                    dropReverse(run);
-                }
-            }
-            case Command.SetOnce c -> runs.get(c.strategy()).once = c.once();
-            case Command.Breakeven c -> runs.get(c.strategy()).trade
-                    .ifPresent(trade -> market.orders.carryOut(
-                            trade.breakeven(market.lastPrint, market.lastPrice), trade.bracket(), market.because()));
-            case Command.HalfOff c -> {
-                Bracket bracket = runs.get(c.strategy()).bracket;
-                if (bracket.open() > 0 && !bracket.leaving() && !bracket.takingOff()) {
-                    market.orders.leave(bracket, Math.max(1, bracket.open() / 2), LeaveReason.BY_HAND,
-                            market.because());
-                }
-            }
-            case Command.Flatten c -> flatten(runs.get(c.strategy()), LeaveReason.BY_HAND);
-            case Command.FlatAndLock ignored -> {
-                if (watch.lockByHand()) {
-                    decideLock(LockReason.BY_HAND, false);
-                }
-                runs.forEach(run -> flatten(run, LeaveReason.BY_HAND));
-            }
+        byHand.carryOut(command);
+    }
+
+    /** Everything leaves and the day is locked, as the person asks. */
+    void flatAndLock() {
+        if (watch.lockByHand()) {
+            decideLock(LockReason.BY_HAND, false);
         }
+        market.owners.forEach(run -> flatten(run, LeaveReason.BY_HAND));
     }
 
     /** The next print is the last of the range: entries end, and what is open meets that print at the market. */
     public void rangeEnds() {
-        for (StrategyRun run : runs) {
+        for (OwnerRun run : market.owners) {
             dropReverse(run);
             market.orders.endEntries(run.bracket);
             run.pair.ifPresent(market.orders::endEntries);
@@ -245,7 +224,7 @@ public final class Engine {
 
     /** The inputs end: what is open is closed at the last price. Call once. */
     public void finish() {
-        for (StrategyRun run : runs) {
+        for (OwnerRun run : market.owners) {
             if (market.clock.inSession() && run.bracket.leaveSent() && flatReason(run) != null) {
                 market.exchange.assume(run.bracket, market.clock.session().orElseThrow().close());
                 reports(market);
@@ -264,7 +243,7 @@ public final class Engine {
 
     // ------------------------------------------------------------------ (4) stops of open trades
 
-    private void manage(StrategyRun run, TradeRun trade, int print, long price) {
+    private void manage(OwnerRun run, TradeRun trade, int print, long price) {
         if (trade.entryPrint() < print) {
             carryOut(trade.print(print, price), trade);
             carryOut(trade.meets(market.tape, print, price), trade);
@@ -284,7 +263,7 @@ public final class Engine {
     }
 
     /** Everything that is open leaves at the market, entries stay; once. */
-    void leave(StrategyRun run, LeaveReason reason) {
+    void leave(OwnerRun run, LeaveReason reason) {
         if (run.bracket.open() > 0 && !run.bracket.leaving()) {
             market.orders.leave(run.bracket, reason, market.because());
         }
@@ -298,13 +277,13 @@ public final class Engine {
         Optional<AccountWatch.Verdict> verdict = watch.judge(equity, market.closing());
         if (verdict.isPresent()) {
             decideLock(verdict.get().line().lock(), verdict.get().guarded());
-            runs.forEach(run -> flatten(run, verdict.get().line().leave()));
+            market.owners.forEach(run -> flatten(run, verdict.get().line().leave()));
         }
         dirty = !ledger.flat();
     }
 
-    /** Why a strategy must be flat now; null when nothing asks for it. */
-    LeaveReason flatReason(StrategyRun run) {
+    /** Why an owner must be flat now; null when nothing asks for it. */
+    LeaveReason flatReason(OwnerRun run) {
         Optional<LockReason> why = watch.flatReason();
         if (why.isPresent()) {
             return switch (why.get()) {
@@ -314,19 +293,20 @@ public final class Engine {
                 case BY_HAND -> LeaveReason.BY_HAND;
             };
         }
-        return run.windowFlat ? LeaveReason.WINDOW_END : null;
+        return run instanceof StrategyRun strategy && strategy.windowFlat ? LeaveReason.WINDOW_END : null;
     }
 
     /** What waited for an exit to be turned round is not sent any more. */
-    void dropReverse(StrategyRun run) {
-        run.reverse.ifPresent(waiting -> {
-            run.reverse = Optional.empty();
+    void dropReverse(OwnerRun run) {
+        if (run instanceof StrategyRun strategy && strategy.reverse.isPresent()) {
+            StrategyRun.Reverse waiting = strategy.reverse.get();
+            strategy.reverse = Optional.empty();
             decide(run, waiting.side(), waiting.bar(),
                     waiting.price() == Tape.NONE ? market.lastPrice : waiting.price(), new Decision.ReverseDropped());
-        });
+        }
     }
 
-    void flatten(StrategyRun run, LeaveReason reason) {
+    void flatten(OwnerRun run, LeaveReason reason) {
         dropReverse(run);
         cancelEntries(run);
         run.flattening = reason;
@@ -335,7 +315,7 @@ public final class Engine {
         }
     }
 
-    void cancelEntries(StrategyRun run) {
+    void cancelEntries(OwnerRun run) {
         if (run.entering()) {
             market.orders.cancelEntries(run.bracket, market.because());
             run.pair.ifPresent(other -> market.orders.cancelEntries(other, market.because()));
@@ -349,13 +329,13 @@ public final class Engine {
         booking.take(of);
     }
 
-    void decide(StrategyRun run, Side side, int bar, long price, Decision.Outcome outcome) {
-        log.add(new Decision(market.timeSaid(), market.lastPrint, bar, run.named, run.sides.get(side).named,
+    void decide(OwnerRun run, Side side, int bar, long price, Decision.Outcome outcome) {
+        log.add(new Decision(market.timeSaid(), market.lastPrint, bar, run.named, side == Side.LONG ? LONG : SHORT,
                 price, outcome));
     }
 
     private void decideLock(LockReason reason, boolean guarded) {
-        log.add(new Decision(market.timeSaid(), market.lastPrint, -1, OptionalInt.empty(), Optional.empty(),
+        log.add(new Decision(market.timeSaid(), market.lastPrint, -1, Optional.empty(), Optional.empty(),
                 market.lastPrice, new Decision.Locked(reason, guarded)));
     }
 

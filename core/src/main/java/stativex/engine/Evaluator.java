@@ -46,7 +46,10 @@ final class Evaluator {
             engine.days().bar(run.market.now, engine.equity(), run.index);
             tellPosition(run, bar, bar + 1);
             run.signals.judgeNext();
-            manage(run, bar);
+            manage(run, run, bar);
+            if (run.market.hand.guide().orElse(null) == run) {
+                manage(run.market.hand, run, bar);
+            }
             reprice(run, bar);
             boolean pairs = pairs(run, bar);
             for (Side side : Side.values()) {
@@ -103,7 +106,7 @@ final class Evaluator {
     }
 
     /** What the close of a bar does to an open trade: its stop and targets first, then the leaves in their order. */
-    private void manage(StrategyRun run, int bar) {
+    private void manage(OwnerRun run, StrategyRun guide, int bar) {
         if (run.trade.isEmpty() || !run.trade.get().plan().needsBars()) {
             return;
         }
@@ -113,8 +116,8 @@ final class Evaluator {
             return;
         }
         MarketRun market = run.market;
-        boolean belongs = run.series().last(bar) == market.lastPrint && trade.entryPrint() < market.lastPrint;
-        PlanRun.BarClose closed = new PlanRun.BarClose(run.series().close(bar), trade.bars(bar + 1),
+        boolean belongs = guide.series().last(bar) == market.lastPrint && trade.entryPrint() < market.lastPrint;
+        PlanRun.BarClose closed = new PlanRun.BarClose(guide.series().close(bar), trade.bars(bar + 1),
                 belongs ? OptionalLong.of(market.lastPrice) : OptionalLong.empty());
         engine.carryOut(trade.barClosed(closed, bar, market.lastPrint, market.lastPrice), trade);
         if (!run.bracket.leaving()) {
@@ -124,7 +127,7 @@ final class Evaluator {
         }
     }
 
-    private void leaveByRule(StrategyRun run, TradeRun trade, int row) {
+    private void leaveByRule(OwnerRun run, TradeRun trade, int row) {
         for (Leave.Rule rule : trade.rules().due(row)) {
             if (!run.bracket.leaving() && trade.plan().waitsFor(rule)) {
                 run.market.orders.carryOut(trade.plan().rule(rule, run.bracket.open()), run.bracket,
@@ -140,6 +143,10 @@ final class Evaluator {
             engine.leave(run, LeaveReason.OPPOSITE_SIGNAL);
             run.market.orders.cancelEntries(other.get(), run.market.because());
         }
+        HandRun hand = run.market.hand;
+        if (hand.guide().orElse(null) == run && hand.bracket.side() != side && hand.terms().leavesOnOppositeSignal()) {
+            engine.leave(hand, LeaveReason.OPPOSITE_SIGNAL);
+        }
     }
 
     /** On every trade: acts on a signal the first time it is true in the bar that forms. */
@@ -148,8 +155,10 @@ final class Evaluator {
             return;
         }
         int row = run.signals.judged();
-        run.trade.filter(trade -> trade.rules().leavesByRule())
-                .ifPresent(trade -> leaveByRule(run, trade, row));
+        for (OwnerRun owner : run.market.guidedBy(run)) {
+            owner.trade.filter(trade -> trade.rules().leavesByRule())
+                    .ifPresent(trade -> leaveByRule(owner, trade, row));
+        }
         boolean pairs = pairs(run, row);
         for (Side side : Side.values()) {
             StrategyRun.SideRun rule = run.sides.get(side);
@@ -195,7 +204,7 @@ final class Evaluator {
 
     private void tellTrades(StrategyRun run, int row) {
         Program program = run.signals.program;
-        List<Trade> ended = engine.log().trades(run.index);
+        List<Trade> ended = engine.log().trades(run.owner);
         program.tell(Program.Fact.TRADES_TODAY, row, run.tradesToday);
         program.tell(Program.Fact.RESULT_TODAY, row, (double) run.resultToday() / Money.UNIT);
         int losses = 0;
@@ -326,7 +335,7 @@ final class Evaluator {
         for (Order entry : List.copyOf(run.entries())) {
             Side side = entry.bracket().side();
             if (run.strategy.entry(side).reprice() && entry.state().live() && !entry.turning()
-                    && entry.type() != Order.Type.MARKET && !entry.reached()) {
+                    && entry.type() != Order.Type.MARKET && !entry.reached() && !entry.movedByHand()) {
                 long price = entryPrice(run, run.sides.get(side), bar);
                 if (price != Tape.NONE && price != entry.wanted()) {
                     run.market.orders.change(entry, price, new FillReason.Entry(), run.market.because());

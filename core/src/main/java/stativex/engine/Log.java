@@ -3,6 +3,7 @@ package stativex.engine;
 import java.util.ArrayList;
 import java.util.List;
 import stativex.order.Fill;
+import stativex.order.Owner;
 
 /** What happened in a run, in order; only ever added to. The lists it gives are what there was when they were asked for. */
 public final class Log {
@@ -10,10 +11,15 @@ public final class Log {
     private final Kept<Fill> fills = new Kept<>();
     private final Kept<Trade> trades = new Kept<>();
 
-    private final List<Kept<Decision>> decisionsByStrategy = new ArrayList<>();
-    private final List<Kept<Trade>> tradesByStrategy = new ArrayList<>();
+    private final List<Kept<Decision>> decisionsByOwner = new ArrayList<>();
+    private final List<Kept<Trade>> tradesByOwner = new ArrayList<>();
 
     Log() {}
+
+    private static <T> Kept<T> of(List<Kept<T>> kept, Owner owner) {
+        // the person first, then the strategies
+        return of(kept, owner instanceof Owner.Strategy strategy ? strategy.index() + 1 : 0);
+    }
 
     private static <T> Kept<T> of(List<Kept<T>> kept, int strategy) {
         while (kept.size() <= strategy) {
@@ -24,7 +30,7 @@ public final class Log {
 
     void add(Decision decision) {
         decisions.add(decision);
-        decision.strategy().ifPresent(strategy -> of(decisionsByStrategy, strategy).add(decision));
+        decision.owner().ifPresent(owner -> of(decisionsByOwner, owner).add(decision));
     }
 
     void add(Fill fill) {
@@ -33,17 +39,17 @@ public final class Log {
 
     void add(Trade trade) {
         trades.add(trade);
-        of(tradesByStrategy, trade.strategy()).add(trade);
+        of(tradesByOwner, trade.owner()).add(trade);
     }
 
-    /** Those of one strategy, by index. */
-    public List<Decision> decisions(int strategy) {
-        return of(decisionsByStrategy, strategy).view();
+    /** Those of one owner. */
+    public List<Decision> decisions(Owner owner) {
+        return of(decisionsByOwner, owner).view();
     }
 
-    /** Finished trades of one strategy. */
-    public List<Trade> trades(int strategy) {
-        return of(tradesByStrategy, strategy).view();
+    /** Finished trades of one owner. */
+    public List<Trade> trades(Owner owner) {
+        return of(tradesByOwner, owner).view();
     }
 
     public List<Decision> decisions() {

@@ -9,6 +9,7 @@ import stativex.market.Tape;
 import stativex.order.Cause;
 import stativex.order.Order;
 import stativex.order.Orders;
+import stativex.order.Owner;
 import stativex.order.SimulatedExchange;
 import stativex.order.Terms;
 
@@ -22,6 +23,10 @@ final class MarketRun {
     final Orders orders;
     final Ledger.Holding holding;
     final List<StrategyRun> runs = new ArrayList<>();
+    /** What the person has at work. */
+    final HandRun hand;
+    /** Everyone who may have something at work: the strategies in their order, then the person. */
+    final List<OwnerRun> owners = new ArrayList<>();
     final SessionClock clock;
 
     /** The last print that has arrived; −1 before the first. */
@@ -48,7 +53,28 @@ final class MarketRun {
         this.exchange = new SimulatedExchange(tape, contract, terms);
         this.orders = new Orders(exchange);
         this.holding = ledger.holding(contract.tickValue());
+        this.hand = new HandRun(this);
+        owners.add(hand);
         this.clock = new SessionClock(tape, contract.calendar(), runs, moments);
+    }
+
+    /** Adds a strategy; the person stays the last. */
+    void add(StrategyRun run) {
+        runs.add(run);
+        owners.add(owners.size() - 1, run);
+    }
+
+    /** Whose trades the bars, studies and clock of a strategy lead: its own, and the person's where they have its plan. */
+    List<OwnerRun> guidedBy(StrategyRun run) {
+        return hand.guide().orElse(null) == run ? List.of(run, hand) : List.of(run);
+    }
+
+    /** Someone with orders on this contract. */
+    OwnerRun of(Owner owner) {
+        return switch (owner) {
+            case Owner.Strategy strategy -> runs.get(strategy.index());
+            case Owner.Person ignored -> hand;
+        };
     }
 
     /** What is asked now is asked because of this event. */

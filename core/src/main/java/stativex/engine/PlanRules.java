@@ -44,6 +44,15 @@ public final class PlanRules {
         }
     }
 
+    private PlanRules() {
+        this.terms = ExitTerms.NONE;
+    }
+
+    /** No plan: nothing leaves by itself. */
+    static PlanRules none() {
+        return new PlanRules();
+    }
+
     private static Value width(Program program, String text) {
         Value value = program.value(text);
         if (value.unit() != Unit.DISTANCE) {

@@ -96,7 +96,10 @@ final class QuietStretch {
         bounds.clear(to);
         market.exchange.bound(bounds);
         for (int i = 0; i < market.runs.size(); i++) {
-            bound(market.runs.get(i));
+            bounds.print(market.runs.get(i).signals.nextPrintThatMatters(market.runs.get(i).expiry()));
+        }
+        for (int i = 0; i < market.owners.size(); i++) {
+            bound(market.owners.get(i));
         }
         if (engine.isDirty()) {
             boundAccount();
@@ -106,8 +109,7 @@ final class QuietStretch {
                 : tape.reaches(from, bounds.print(), bounds.down(), bounds.up());
     }
 
-    private void bound(StrategyRun run) {
-        bounds.print(run.signals.nextPrintThatMatters(run.expiry()));
+    private void bound(OwnerRun run) {
         if (run.trade.isPresent()) {
             TradeRun trade = run.trade.get();
             boolean isLong = trade.side() == Side.LONG;
@@ -142,9 +144,9 @@ final class QuietStretch {
         arrived(to - 1);
         if (engine.isDirty()) {
             tape.extremes(from, to, extremes);
-            for (int i = 0; i < market.runs.size(); i++) {
-                if (market.runs.get(i).trade.isPresent()) {
-                    market.runs.get(i).trade.get().quiet(extremes.highest(), extremes.lowest());
+            for (int i = 0; i < market.owners.size(); i++) {
+                if (market.owners.get(i).trade.isPresent()) {
+                    market.owners.get(i).trade.get().quiet(extremes.highest(), extremes.lowest());
                 }
             }
             equities(from, to);

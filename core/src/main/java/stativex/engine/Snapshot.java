@@ -31,11 +31,22 @@ import stativex.study.Unit;
  * @param time of the last input; 0 before the first
  * @param lastPrice ticks; empty before the first print
  * @param session the current session, or the next one
+ * @param hand what the person has at work
  * @param decisions in order; likewise fills, orders (alive) and finished trades
  */
 public record Snapshot(int print, long time, Optional<Long> lastPrice, Optional<Session> session, boolean inSession,
-        AccountView account, List<StrategyView> strategies, List<Decision> decisions, List<Fill> fills,
+        AccountView account, List<StrategyView> strategies, HandView hand, List<Decision> decisions, List<Fill> fills,
         List<OrderView> orders, List<Trade> trades) {
+
+    /**
+     * What the person has at work.
+     *
+     * @param position that is open, {@code trade} the same as a trade so far
+     * @param guide the strategy whose plan it has; empty: none
+     * @param orders entries that rest
+     */
+    public record HandView(Optional<PositionView> position, Optional<Trade> trade, OptionalInt guide,
+            List<OrderView> orders) {}
 
     /**
      * @param dayResult equity − equity at the day's first instant
@@ -46,9 +57,14 @@ public record Snapshot(int print, long time, Optional<Long> lastPrice, Optional<
     public record AccountView(String name, long equity, long balance, long dayResult, Optional<LockReason> lock,
             boolean broken, LongColumn.Prefix curve, LongColumn.Prefix curveTimes, int dayCurve) {}
 
-    /** An order that is alive. Price in ticks; empty at the market. */
+    /**
+     * An order that is alive.
+     *
+     * @param price ticks; empty at the market
+     * @param role what it is for
+     */
     public record OrderView(int number, Owner owner, boolean buy, Order.Type type, int rest, Optional<Long> price,
-            Order.State state, FillReason reason) {}
+            Order.State state, FillReason reason, Order.Role role) {}
 
     /**
      * One output of a study under the name that rules use; NaN stands for absent.

@@ -47,14 +47,22 @@ final class SnapshotMaker {
         return new Snapshot(market.lastPrint, time,
                 market.lastPrice == Tape.NONE ? Optional.empty() : Optional.of(market.lastPrice),
                 market.clock.session(),
-                market.clock.inSession(), account, List.copyOf(strategies), engine.log().decisions(),
+                market.clock.inSession(), account, List.copyOf(strategies), hand(time), engine.log().decisions(),
                 engine.log().fills(), orders, engine.log().trades());
     }
 
     private static Snapshot.OrderView order(Order order) {
         return new Snapshot.OrderView(order.number(), order.owner(), order.buy(), order.type(), order.rest(),
                 order.price() == Tape.NONE ? Optional.empty() : Optional.of(order.price()), order.state(),
-                order.reason());
+                order.reason(), order.role());
+    }
+
+    private Snapshot.HandView hand(long time) {
+        HandRun hand = market.hand;
+        Optional<Trade> trade = hand.trade.map(t -> t.view(hand.closedBars(), time, market.lastPrint));
+        return new Snapshot.HandView(hand.trade.map(t -> position(hand, t, trade.orElseThrow())), trade,
+                hand.guide().map(guide -> OptionalInt.of(guide.index)).orElse(OptionalInt.empty()),
+                hand.entries().stream().filter(o -> o.state().live()).map(SnapshotMaker::order).toList());
     }
 
     private Snapshot.StrategyView strategy(StrategyRun run, long time) {
@@ -74,7 +82,7 @@ final class SnapshotMaker {
                 new Snapshot.StrategyView.Standing(Interlocks.views(standpoint, standpoint.proposals()),
                         standpoint.state(), run.history),
                 today(run), trade, run.trade.map(t -> position(run, t, trade.orElseThrow())), headroom(run),
-                occurrences(run), engine.log().decisions(run.index), engine.log().trades(run.index));
+                occurrences(run), engine.log().decisions(run.owner), engine.log().trades(run.owner));
     }
 
     private static List<Snapshot.Lane> lanes(StrategyRun run, StrategyRun.SideRun rule, boolean forming) {
@@ -91,7 +99,7 @@ final class SnapshotMaker {
         return shown;
     }
 
-    private Snapshot.PositionView position(StrategyRun run, TradeRun open, Trade trade) {
+    private Snapshot.PositionView position(OwnerRun run, TradeRun open, Trade trade) {
         Bracket bracket = run.bracket;
         return new Snapshot.PositionView(open.side(), bracket.open(), open.plan().average().sum(),
                 open.plan().average().quantity(), run.position.openResult(),
@@ -127,7 +135,7 @@ final class SnapshotMaker {
         }
         int bar = run.signals.judged() - 1;
         return (run.bracket.open() > 0 ? List.of(run.bracket.side()) : List.copyOf(run.sides.keySet())).stream()
-                .flatMap(side -> Standpoint.planned(run, side, market.lastPrice, quantity, bar).stream())
+                .flatMap(side -> Exposure.planned(run, side, market.lastPrice, quantity, bar).stream())
                 .max(Long::compare);
     }
 
@@ -135,15 +143,15 @@ final class SnapshotMaker {
         int taken = 0;
         int declined = 0;
         int wouldBe = 0;
-        List<Decision> decisions = engine.log().decisions(run.index);
+        List<Decision> decisions = engine.log().decisions(run.owner);
         long from = dayBegin();
         for (int i = decisions.size() - 1; i >= 0 && decisions.get(i).time() >= from; i--) {
             switch (decisions.get(i).kind()) {
                 case TAKEN -> taken++;
                 case DECLINED, REJECTED -> declined++;
                 case WOULD_BE -> wouldBe++;
-                case LOCKED, CANCELLED -> {
-                    // a lock is the account's; what was cancelled has been taken before
+                case LOCKED, CANCELLED, BY_HAND -> {
+                    // a lock is the account's, an act the person's; what was cancelled has been taken before
                 }
             }
         }

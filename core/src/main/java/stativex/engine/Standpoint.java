@@ -14,7 +14,6 @@ import stativex.interlock.InterlockKind;
 import stativex.interlock.InterlockView;
 import stativex.interlock.Interlocks;
 import stativex.interlock.Lacking;
-import stativex.interlock.LineCheck;
 import stativex.interlock.Proposal;
 import stativex.interlock.Situation;
 import stativex.interlock.WindowSchedule;
@@ -23,7 +22,6 @@ import stativex.market.Side;
 import stativex.market.Tape;
 import stativex.market.TapeTime;
 import stativex.order.Bracket;
-import stativex.order.Order;
 
 /** How one strategy stands in its engine, for the interlocks. */
 final class Standpoint implements Situation {
@@ -277,75 +275,11 @@ final class Standpoint implements Situation {
         if (run.market.lastPrice == Tape.NONE) {
             return Optional.empty();
         }
-        long equity = engine.equity();
-        LineCheck check = new LineCheck();
-        for (StrategyRun other : engine.runs()) {
-            other.reverse.ifPresent(waiting -> check.risk(waiting.quantity(),
-                    planned(other, waiting.side(), other.market.expected(waiting.side(),
-                            other.strategy.entry(waiting.side()), waiting.price()), waiting.quantity(), waiting.bar()),
-                    other.market.contract.tickValue(), other.market.closingEach() + other.market.fee));
-            atRisk(check, other, other == run ? Optional.of(proposal) : Optional.empty());
-        }
-        return check.crossed(equity, engine.watch().lines(equity));
-    }
-
-    /** What a strategy's position, its resting entries and a proposed one may lose until their stops; of a two-sided entry the worse side. */
-    private static void atRisk(LineCheck check, StrategyRun run, Optional<Proposal> proposal) {
-        MarketRun market = run.market;
-        long each = Math.addExact(market.closingEach(), market.fee);
-        // what is turned round counts as gone
-        boolean gone = proposal.filter(Proposal::turns).isPresent();
-        if (run.bracket.open() > 0 && !gone) {
-            Optional<Long> distance = run.bracket.stop()
-                    .map(stop -> run.bracket.side().sign() * (market.lastPrice - stop.price()));
-            check.risk(run.bracket.open(), distance, market.contract.tickValue(), market.closingEach());
-        }
-        LineCheck longs = new LineCheck();
-        LineCheck shorts = new LineCheck();
-        for (Order entry : gone ? List.<Order>of() : run.entries()) {
-            if (entry.state().live()) {
-                Side side = entry.bracket().side();
-                long worst = market.expected(side, entry.type(), entry.limit());
-                (side == Side.LONG ? longs : shorts).risk(entry.rest(),
-                        entryRisk(run, side, worst, entry.quantity(), lastRead(run, entry)),
-                        market.contract.tickValue(), each);
-            }
-        }
-        proposal.ifPresent(p -> {
-            long worst = market.expected(p.side(), run.strategy.entry(p.side()), p.price());
-            (p.side() == Side.LONG ? longs : shorts).risk(p.quantity(), p.turns()
-                    ? planned(run, p.side(), worst, p.quantity(), p.bar())
-                    : entryRisk(run, p.side(), worst, p.quantity(), p.bar()), market.contract.tickValue(), each);
-        });
-        check.worse(longs, shorts);
-    }
-
-    /** The bar whose studies an entry's plan counts with; of bars that close together those that have been judged so far. */
-    private static int lastRead(StrategyRun run, Order entry) {
-        return Math.min(entry.closesBefore(), run.signals.judged()) - 1;
-    }
-
-    /**
-     * Ticks from an entry's worst price to the stop that the broker will hold for it: the planned one, or, when it joins an open
-     * trade, that trade's (an add never moves it away).
-     *
-     * @param bar whose signal it is
-     */
-    private static Optional<Long> entryRisk(StrategyRun run, Side side, long worst, int quantity, int bar) {
-        return run.bracket.open() == 0 || run.bracket.stop().isEmpty()
-                ? planned(run, side, worst, quantity, bar)
-                : Optional.of(side.sign() * (worst - run.bracket.stop().get().price()));
+        return Exposure.crossed(engine, run, Optional.of(new Exposure.Proposed(proposal.side(), expected(proposal),
+                proposal.quantity(), proposal.bar(), proposal.turns())), OptionalLong.empty(), line -> true);
     }
 
     private long expected(Proposal p) {
         return run.market.expected(p.side(), run.strategy.entry(p.side()), p.price());
-    }
-
-    /** Ticks from an entry to the broker's stop that its plan would give it; empty without a stop, or while a study warms up. */
-    static Optional<Long> planned(StrategyRun run, Side side, long price, int quantity, int bar) {
-        PlanRules plan = run.signals.plans.get(side);
-        return plan.complete(bar)
-                ? PlanRun.risk(plan.terms(), side, run.market.contract, price, quantity, plan.at(bar))
-                : Optional.empty();
     }
 }

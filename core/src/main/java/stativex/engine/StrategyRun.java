@@ -10,8 +10,6 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.OptionalInt;
-import stativex.account.Ledger;
 import stativex.exit.ExitTerms;
 import stativex.exit.Leave;
 import stativex.interlock.Refusal;
@@ -24,17 +22,14 @@ import stativex.market.LongColumn;
 import stativex.market.Side;
 import stativex.market.TapeTime;
 import stativex.order.Bracket;
-import stativex.order.LeaveReason;
 import stativex.order.Order;
 import stativex.order.Owner;
 
 /** One strategy at work: its signals, its switches, its windows, its orders and its trade. */
-final class StrategyRun {
+final class StrategyRun extends OwnerRun {
     /** One side at work. */
     static final class SideRun {
         final SideRules rules;
-        /** Its side, as every decision names it. */
-        final Optional<Side> named;
         /** Of a strategy judged on every trade: whether its signal was true at some moment of each closed bar. */
         final LongColumn provisional = new LongColumn();
         boolean on = true;
@@ -47,7 +42,6 @@ final class StrategyRun {
 
         SideRun(SideRules rules) {
             this.rules = rules;
-            this.named = Optional.of(rules.side());
         }
 
         Decision.Declined declined(Refusal refusal) {
@@ -62,14 +56,9 @@ final class StrategyRun {
     record Waiting(Side side, int bar) {}
 
     final int index;
-    /** Its index, as every decision names it. */
-    final OptionalInt named;
     final Strategy strategy;
-    final MarketRun market;
-    final Owner owner;
     final Signals signals;
     final History history;
-    final Ledger.Position position;
     /** Whether its bars end by the clock inside the session. */
     final boolean timeBars;
     private final boolean wholeSession;
@@ -84,13 +73,6 @@ final class StrategyRun {
     long leaveClock = TapeTime.NEVER;
     /** A window ended with a flatten; holds until the next one begins. */
     boolean windowFlat;
-    /** Why everything was asked to leave; what still enters before its entries have ended leaves, too. Null: nothing was. */
-    LeaveReason flattening;
-    Bracket bracket;
-    /** The other half of a two-sided entry, as long as both rest. */
-    Optional<Bracket> pair = Optional.empty();
-    Optional<TradeRun> trade = Optional.empty();
-    int tradesToday;
     /** Its result when the trading day began, money. */
     private long dayStart;
     private int daysBegun;
@@ -115,27 +97,33 @@ final class StrategyRun {
 
     /** @throws IllegalArgumentException when it asks for what trials and replays cannot do, or its stop is under a tick */
     StrategyRun(int index, Strategy strategy, MarketRun market, Signals signals, History history) {
+        super(new Owner.Strategy(index), market);
         this.index = index;
-        this.named = OptionalInt.of(index);
         this.strategy = strategy;
-        this.market = market;
-        this.owner = new Owner.Strategy(index);
         this.signals = signals;
         this.history = history;
-        this.position = market.holding.position(owner);
         this.once = strategy.once();
         this.timeBars = strategy.signals().bars().type() instanceof BarType.Time;
         this.wholeSession = needsWholeSession(strategy, market.contract);
         this.schedule = new WindowSchedule(strategy.windows());
         strategy.plan().check(market.contract);
         signals.sides.forEach((side, rules) -> sides.put(side, new SideRun(rules)));
-        this.bracket = new Bracket(owner, Side.LONG);
     }
 
     private static boolean needsWholeSession(Strategy strategy, Contract contract) {
         return strategy.signals().bars().type().needsEveryPrint() || strategy.signals().series().stream()
                 .filter(series -> series.contract().filter(symbol -> !symbol.equals(contract.symbol())).isEmpty())
                 .anyMatch(series -> series.bars().type().needsEveryPrint());
+    }
+
+    @Override
+    Optional<StrategyRun> guide() {
+        return Optional.of(this);
+    }
+
+    @Override
+    PlanRules plan(Side side) {
+        return signals.plans.get(side);
     }
 
     BarSeries series() {
@@ -167,50 +155,6 @@ final class StrategyRun {
         return sides.containsKey(side) && sides.get(side).on;
     }
 
-    /** Whether an entry is still working. */
-    boolean entering() {
-        return bracket.entering() > 0 || pair.isPresent();
-    }
-
-    /** Every entry that may still fill or has filled, of both halves of a two-sided one. */
-    List<Order> entries() {
-        if (pair.isEmpty()) {
-            return bracket.entries();
-        }
-        List<Order> both = new ArrayList<>(bracket.entries());
-        both.addAll(pair.get().entries());
-        return both;
-    }
-
-    /** The bracket of a side at which something is open or working. */
-    Optional<Bracket> atWork(Side side) {
-        return !bracket.idle() && bracket.side() == side
-                ? Optional.of(bracket)
-                : pair.filter(other -> other.side() == side);
-    }
-
-    /** Contracts of a side that are open or that resting entries may open. */
-    int held(Side side) {
-        return atWork(side).map(of -> of.open() + of.entering()).orElse(0);
-    }
-
-    /** After anything became of an order: of a two-sided entry what still rests goes on alone. */
-    void settle() {
-        if (pair.isPresent() && bracket.idle()) {
-            bracket = pair.get();
-            pair = Optional.empty();
-        }
-        pair = pair.filter(other -> !other.idle());
-    }
-
-    /** Of a two-sided entry this half has filled: it is the trade's. Returns the other, which ends. */
-    Optional<Bracket> fills(Bracket half) {
-        Optional<Bracket> other = half == bracket ? pair : pair.isPresent() ? Optional.of(bracket) : Optional.empty();
-        bracket = half;
-        pair = Optional.empty();
-        return other;
-    }
-
     /** A trading day begins. */
     void dayBegins(Optional<LocalDate> date) {
         tradesToday = 0;
@@ -240,11 +184,16 @@ final class StrategyRun {
      * of an open trade looks at bars; {@link Integer#MAX_VALUE} without one.
      */
     int expiry() {
-        if (trade.isPresent() && trade.get().plan().needsBars()) {
+        if (managed(this) || managed(market.hand)) {
             return signals.judged();
         }
         int expiry = expiry(bracket);
         return pair.isEmpty() ? expiry : Math.min(expiry, expiry(pair.get()));
+    }
+
+    /** Whether the plan of an open trade looks at the bars of this strategy. */
+    private boolean managed(OwnerRun of) {
+        return of.trade.isPresent() && of.trade.get().plan().needsBars() && of.guide().orElse(null) == this;
     }
 
     private int expiry(Bracket of) {
@@ -278,11 +227,6 @@ final class StrategyRun {
         }
     }
 
-    /** The plan of the trade, or of the entry, that is at work. */
-    ExitTerms terms() {
-        return strategy.plan().terms(bracket.side());
-    }
-
     /** The next moment after {@code time} at which a clock says to leave. */
     void nextLeaveClock(long time) {
         leaveClock = TapeTime.NEVER;
@@ -298,9 +242,9 @@ final class StrategyRun {
         }
     }
 
-    /** Whether the open trade's plan leaves at this moment of the clock. */
-    boolean leavesAt(long moment) {
-        for (Leave leave : terms().leaves()) {
+    /** Whether a plan leaves at this moment of the clock. */
+    static boolean leavesAt(ExitTerms terms, long moment) {
+        for (Leave leave : terms.leaves()) {
             if (leave instanceof Leave.ClockTime(LocalTime clock, ZoneId zone)
                     && TapeTime.first(TapeTime.in(zone, moment).toLocalDate().atTime(clock), zone) == moment) {
                 return true;

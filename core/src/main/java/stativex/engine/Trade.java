@@ -7,18 +7,19 @@ import stativex.exit.StopOrigin;
 import stativex.market.Contract;
 import stativex.market.Side;
 import stativex.order.FillReason;
+import stativex.order.Owner;
 
 /**
- * One trade of one strategy, flat to flat; while it is open the exit figures are those so far.
+ * One trade of one owner, flat to flat; while it is open the exit figures are those so far.
  *
- * @param number of the trade within its strategy and trading day, from 1
+ * @param number of the trade within its owner and trading day, from 1
  * @param mae ticks against the average, rounded up
  * @param mfe ticks in favour, rounded down
  * @param exitReason of the last exit fill; empty before the first
  * @param initialStop ticks; empty without a stop
  * @param stops where the stop stood
  */
-public record Trade(int number, int strategy, Side side, Span span, Amounts amounts, long mae, long mfe,
+public record Trade(int number, Owner owner, Side side, Span span, Amounts amounts, long mae, long mfe,
         Optional<FillReason> exitReason, Optional<Long> initialStop, List<StopPoint> stops) {
 
     /**

@@ -12,16 +12,18 @@ import stativex.market.Tape;
 import stativex.order.Bracket;
 import stativex.order.Fill;
 import stativex.order.FillReason;
+import stativex.order.LeaveReason;
 import stativex.order.Order;
+import stativex.order.Owner;
 
 /** A trade while it is open: its plan at work, what was paid, how far it went, where its stop stood. */
 final class TradeRun {
     private final int number;
-    private final int strategy;
+    private final Owner owner;
     private final Contract contract;
     private final Bracket bracket;
-    private final PlanRun plan;
-    private final PlanRules rules;
+    private PlanRun plan;
+    private PlanRules rules;
     private final long entryTime;
     private final int entryPrint;
     private final List<Trade.StopPoint> stops = new ArrayList<>();
@@ -44,18 +46,63 @@ final class TradeRun {
     private Optional<FillReason> exitReason = Optional.empty();
 
     /** Opens with the first entry fill, of {@code order}; {@link #entered} is told of it, too. */
-    TradeRun(int number, StrategyRun run, Fill first, Order order) {
+    TradeRun(int number, OwnerRun run, Fill first, Order order) {
         this.number = number;
-        this.strategy = run.index;
+        this.owner = run.owner;
         this.contract = run.market.contract;
         this.bracket = run.bracket;
-        this.rules = run.signals.plans.get(bracket.side());
+        this.rules = run.plan(bracket.side());
         this.plan = new PlanRun(rules.terms(), bracket.side(), contract, first.price(), order.quantity(),
                 first.quantity(), rules.at(order.closesBefore() - 1));
-        this.entryBar = run.signals.closed();
+        this.entryBar = run.closedBars();
         this.entryTime = first.time();
         this.entryPrint = first.print();
         point(first.print());
+    }
+
+    /** Goes on with what another owner had open, from the price at which it was handed over; its plan goes on, too. */
+    TradeRun(int number, OwnerRun run, TradeRun given, long price, long time, int print) {
+        this.number = number;
+        this.owner = run.owner;
+        this.contract = given.contract;
+        this.bracket = given.bracket;
+        this.rules = given.rules;
+        this.plan = given.plan;
+        this.entryBar = run.closedBars();
+        this.entryTime = time;
+        this.entryPrint = print;
+        this.entered = bracket.open();
+        this.entrySum = Math.multiplyExact(price, entered);
+        point(print);
+    }
+
+    /** The trade of the giver: what was open ends at a price, without a fill and its fee. */
+    Trade handedOver(long price, int closedBars, long time, int print) {
+        int open = bracket.open();
+        left += open;
+        exitSum = Math.addExact(exitSum, Math.multiplyExact(price, open));
+        takeExcursions(price, price);
+        exitTime = time;
+        exitPrint = print;
+        exitReason = Optional.of(new FillReason.Left(LeaveReason.HANDED_OVER));
+        return view(closedBars, time, print);
+    }
+
+    /** Takes its owner's plan anew, counted from the real average. */
+    PlanRun.Wishes attach(OwnerRun run, int print, long lastPrice) {
+        rules = run.plan(side());
+        plan = new PlanRun(rules.terms(), side(), contract, plan.average(), bracket.open(), rules.at(run.judgedBar()));
+        PlanRun.Wishes wishes = plan.attached(bracket.open(), lastPrice, rules.at(run.judgedBar()));
+        entryBar = run.closedBars();
+        point(print);
+        return wishes;
+    }
+
+    /** The person puts the stop somewhere. */
+    PlanRun.Wishes putStop(long level, int print, long lastPrice) {
+        PlanRun.Wishes wishes = plan.putStop(level, lastPrice);
+        point(print);
+        return wishes;
     }
 
     Bracket bracket() {
@@ -242,9 +289,9 @@ final class TradeRun {
     /** The trade as it stands. */
     Trade view(int closedBars, long lastTime, int lastPrint) {
         boolean seen = highest >= lowest;
-        boolean done = bracket.open() == 0;
+        boolean done = bracket.open() == 0 || left == entered;
         long gross = contract.money(side().sign() * (exitSum - closedEntrySum()), 1);
-        return new Trade(number, strategy, side(),
+        return new Trade(number, owner, side(),
                 new Trade.Span(entryTime, done ? exitTime : lastTime, entryPrint, done ? exitPrint : lastPrint,
                         bars(closedBars)),
                 new Trade.Amounts(entered, entrySum, exitSum, left, gross, fees, contract.money(slippageTicks, 1),

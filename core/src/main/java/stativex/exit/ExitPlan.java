@@ -11,6 +11,12 @@ import stativex.market.Side;
  * @param version a fingerprint of its document, carried by every result
  */
 public record ExitPlan(String name, String version, ExitTerms longTerms, ExitTerms shortTerms) {
+    public ExitPlan {
+        if (!longTerms.leavesByItself() || !shortTerms.leavesByItself()) {
+            throw new IllegalArgumentException("expected a stop, a target or a way to leave, found none");
+        }
+    }
+
     /** Both sides alike. */
     public ExitPlan(String name, String version, ExitTerms terms) {
         this(name, version, terms, terms);

@@ -22,6 +22,15 @@ import stativex.market.Contract;
 public record ExitTerms(Optional<Stop> stop, List<Target> targets, Optional<Breakeven> breakeven, List<TrailStep> trail,
         Judged judged, List<Leave> leaves) {
 
+    /** Nothing leaves by itself: a position without a plan. */
+    public static final ExitTerms NONE = new ExitTerms(Optional.empty(), List.of(), Optional.empty(), List.of(),
+            Judged.EVERY_PRINT, List.of());
+
+    /** Whether anything leaves by itself. */
+    public boolean leavesByItself() {
+        return stop.isPresent() || targets.stream().anyMatch(t -> t.distance().isPresent()) || !leaves.isEmpty();
+    }
+
     /** When breakeven and trail are judged. */
     public enum Judged {
         EVERY_PRINT, BAR_CLOSE
@@ -134,9 +143,6 @@ public record ExitTerms(Optional<Stop> stop, List<Target> targets, Optional<Brea
         if (stop.isEmpty() && (breakeven.isPresent() || !trail.isEmpty())) {
             throw new IllegalArgumentException(
                     "expected a stop for the breakeven move and the trail to move, found none");
-        }
-        if (stop.isEmpty() && targets.stream().noneMatch(t -> t.distance().isPresent()) && leaves.isEmpty()) {
-            throw new IllegalArgumentException("expected a stop, a target or a way to leave, found none");
         }
         int legs = targets.size();
         breakeven.flatMap(b -> b.leg().isPresent() ? Optional.of(b.leg().getAsInt()) : Optional.empty())

@@ -93,6 +93,32 @@ public final class PlanRun {
     }
 
     /**
+     * A plan for a position that is open already: distances count from its real average, the best from now on.
+     *
+     * @param now studies at the last signal bar closed
+     */
+    public PlanRun(ExitTerms terms, Side side, Contract contract, Average average, int open, Readings now) {
+        this.terms = terms;
+        this.needsBars = terms.needsBars();
+        this.side = side;
+        this.figures = new PlanFigures(terms, side, contract, average.away(side, 0), open, open, now);
+        this.path = new StopPath(terms, figures, side, average, open);
+        this.allotted = new int[terms.targets().size()];
+        this.filled = new int[allotted.length];
+    }
+
+    /** What such a plan wants of the orders that are there: its stop and targets; a stop that the price has reached leaves at once. */
+    public Wishes attached(int open, long lastPrice, Readings now) {
+        path.read(now);
+        List<Target> offered = targets(open, false, now);
+        if (!path.hasLevel()) {
+            return new Wishes(Optional.empty(), offered, Optional.empty());
+        }
+        boolean at = side.reached(path.levelTicks(), lastPrice);
+        return new Wishes(broker(), offered, at ? already() : Optional.empty());
+    }
+
+    /**
      * Ticks from an entry to the level that the broker's stop would be attached with; below 0 when that lies beyond it. Empty
      * without a stop.
      *
@@ -326,6 +352,17 @@ public final class PlanRun {
     public Wishes breakeven(long lastPrice) {
         boolean passed = side.reached(path.atDistance(0), lastPrice);
         return !passed && path.byHand(0) ? moved(lastPrice) : Wishes.NONE;
+    }
+
+    /** The person puts the stop somewhere, be it tighter or looser; not where the last price has reached it already. */
+    public Wishes putStop(long level, long lastPrice) {
+        path.put(level);
+        return moved(lastPrice);
+    }
+
+    /** Ticks from the level of the plan's stop out to where the broker holds one; 0 where that is the same. */
+    public long disasterTicks() {
+        return terms.local().map(ExitTerms.Local::disaster).orElse(0L);
     }
 
     private Wishes moved(long price) {

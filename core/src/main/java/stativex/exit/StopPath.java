@@ -26,6 +26,9 @@ public final class StopPath {
     private boolean judge;
     private boolean hasLevel;
     private long level;
+    /** The tightest that automation has asked for; after the person has put the stop elsewhere it moves only beyond that. */
+    private boolean hasAsked;
+    private long asked;
     private StopOrigin origin = StopOrigin.STOP;
 
     /**
@@ -217,6 +220,13 @@ public final class StopPath {
         return tighten(atDistance(offset), StopOrigin.BREAKEVEN);
     }
 
+    /** The person puts the stop somewhere. */
+    void put(long price) {
+        level = price;
+        origin = StopOrigin.STOP;
+        hasLevel = true;
+    }
+
     private boolean refresh(boolean filled) {
         boolean moved = false;
         if (breakevenSet || filled || terms.breakeven().isPresent() && far()) {
@@ -291,6 +301,11 @@ public final class StopPath {
     }
 
     private boolean tighten(long price, StopOrigin by) {
+        if (hasAsked && side.tighter(asked, price) == asked) {
+            return false;
+        }
+        asked = price;
+        hasAsked = true;
         if (hasLevel && side.tighter(level, price) == level) {
             return false;
         }

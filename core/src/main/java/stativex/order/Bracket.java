@@ -12,7 +12,7 @@ import stativex.market.Side;
  * at the market. What is open is known here and nowhere else. {@link Orders} keeps it; everyone else reads it.
  */
 public final class Bracket {
-    private final Owner owner;
+    private Owner owner;
     private final Side side;
     private final List<Order> entries = new ArrayList<>(1);
     private final List<Order> targets = new ArrayList<>(2);
@@ -29,6 +29,11 @@ public final class Bracket {
 
     public Owner owner() {
         return owner;
+    }
+
+    /** Everything in it belongs to another from now on. */
+    public void handTo(Owner taker) {
+        owner = taker;
     }
 
     public Side side() {

@@ -16,6 +16,8 @@ public enum LeaveReason {
     DRAWDOWN_FLOOR,
     /** The person. */
     BY_HAND,
+    /** The position went to another owner; nothing was traded. */
+    HANDED_OVER,
     /** A flatten that no print followed before its session's end. */
     ASSUMED_AT_SESSION_END,
     /** The end of the range of days that is looked at. */

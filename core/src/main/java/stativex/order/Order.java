@@ -71,6 +71,7 @@ public final class Order {
     /** Where it was last asked to stand. */
     private long wanted;
     private boolean turning;
+    private boolean keepsItsPrice;
 
     /**
      * @param reference the last print's price when it was sent
@@ -123,6 +124,16 @@ public final class Order {
     /** Whether it was asked to turn to the market. */
     public boolean turning() {
         return turning;
+    }
+
+    /** The person has moved it: no plan moves it any more. */
+    public void keepsItsPrice() {
+        keepsItsPrice = true;
+    }
+
+    /** Whether the person has moved it. */
+    public boolean movedByHand() {
+        return keepsItsPrice;
     }
 
     void want(long other) {

@@ -94,7 +94,7 @@ public final class Orders {
         Order standing = bracket.target(wished.leg()).orElse(null);
         if (standing != null) {
             standing.quantity += wished.added();
-            if (wished.moved() && standing.wanted() != wished.price()) {
+            if (wished.moved() && !standing.movedByHand() && standing.wanted() != wished.price()) {
                 change(standing, wished.price(), reason, cause);
             }
         } else if (wished.added() > 0) {
@@ -125,6 +125,11 @@ public final class Orders {
     /** Every entry of a bracket ends at once, the exchange's own doing. */
     public void endEntries(Bracket bracket) {
         bracket.entries().forEach(Orders::end);
+    }
+
+    /** Every target of a bracket ends at once: another plan is attached. */
+    public void endTargets(Bracket bracket) {
+        bracket.targets().forEach(Orders::end);
     }
 
     /** Asks for another price; takes latency, until then the old one works. */

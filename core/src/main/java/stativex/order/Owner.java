@@ -7,4 +7,7 @@ public sealed interface Owner {
 
     /** The person. */
     record Person() implements Owner {}
+
+    /** The person, who is one. */
+    Owner PERSON = new Person();
 }

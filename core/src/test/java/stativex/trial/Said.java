@@ -33,6 +33,7 @@ public final class Said {
             case Decision.Declined declined -> word(declined.refusal().reason());
             case Decision.Rejected rejected -> word(rejected.why());
             case Decision.ReverseDropped ignored -> "reverse dropped";
+            case Decision.ByHand act -> word(act.act());
             case Decision.Locked locked -> word(locked.why());
         }).strip();
     }

@@ -468,13 +468,14 @@ public class TwinTest {
     }
 
     private static String line(Decision d) {
-        return d.time() + " " + (d.strategy().isPresent() ? d.strategy().getAsInt() + " " : "")
+        return d.time() + " " + d.owner().map(owner -> ((Owner.Strategy) owner).index() + " ").orElse("")
                 + d.side().map(side -> side.word() + " ").orElse("") + Said.word(d.kind()) + " "
                 + Said.decision(d).substring(Said.word(d.kind()).length()).strip() + " " + d.price();
     }
 
     private static String line(Trade t) {
-        return t.strategy() + " " + t.entryTime() + " " + t.exitTime() + " " + t.side().word() + " " + t.quantity()
+        return ((Owner.Strategy) t.owner()).index() + " " + t.entryTime() + " " + t.exitTime() + " " + t.side().word()
+                + " " + t.quantity()
                 + " "
                 + t.entrySum() + " " + t.exitSum() + " gross " + t.gross() + " fees " + t.fees() + " mae " + t.mae()
                 + " mfe " + t.mfe() + " bars " + t.bars() + " " + Said.reason(t.exitReason().orElseThrow());

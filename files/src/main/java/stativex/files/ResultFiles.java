@@ -85,7 +85,7 @@ public final class ResultFiles {
                 List.of("entry_time", "exit_time", "strategy", "side", "quantity", "entry_price", "exit_price", "gross",
                         "fees", "net", "mae_ticks", "mfe_ticks", "bars", "exit_reason"));
         for (Trade t : run.engine().log().trades()) {
-            rows.add(List.of(time(t.entryTime()), time(t.exitTime()), strategy(run, t.strategy()), t.side().word(),
+            rows.add(List.of(time(t.entryTime()), time(t.exitTime()), owner(run, t.owner()), t.side().word(),
                     Integer.toString(t.quantity()), contract.meanText(t.entrySum(), t.quantity()),
                     contract.meanText(t.exitSum(), t.left()), Money.text(t.gross()), Money.text(t.fees()),
                     Money.text(t.net()), Long.toString(t.mae()), Long.toString(t.mfe()), Integer.toString(t.bars()),
@@ -100,7 +100,11 @@ public final class ResultFiles {
         List<List<String>> rows = new ArrayList<>();
         rows.add(List.of("time", "strategy", "side", "decision", "reason", "price"));
         for (Decision d : run.engine().log().decisions()) {
-            rows.add(List.of(time(d.time()), d.strategy().isPresent() ? strategy(run, d.strategy().getAsInt()) : "",
+            if (d.kind() == Decision.Kind.BY_HAND) {
+                // an act is no decision about an entry; the session file has it with its place on the tape
+                continue;
+            }
+            rows.add(List.of(time(d.time()), d.owner().map(owner -> owner(run, owner)).orElse(""),
                     d.side().map(Side::word).orElse(""), ResultWords.of(d.kind()), ResultWords.reason(d),
                     d.price() == Tape.NONE ? "" : contract.text(d.price())));
         }

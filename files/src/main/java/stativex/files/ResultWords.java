@@ -47,6 +47,7 @@ public final class ResultWords {
             case DAY_PROFIT -> "day profit";
             case DRAWDOWN_FLOOR -> "drawdown floor";
             case BY_HAND -> "by hand";
+            case HANDED_OVER -> "handed over";
             case ASSUMED_AT_SESSION_END -> "assumed at session end";
             case RANGE_END -> "range end";
             case OPEN_AT_END -> "open at end";
@@ -98,6 +99,7 @@ public final class ResultWords {
             case TAKEN -> "taken";
             case DECLINED -> "declined";
             case WOULD_BE -> "would-be";
+            case BY_HAND -> "by hand";
             case REJECTED -> "rejected";
             case LOCKED -> "locked";
             case CANCELLED -> "cancelled";
@@ -114,7 +116,24 @@ public final class ResultWords {
             case Decision.WouldBe ignored -> "";
             case Decision.Rejected rejected -> of(rejected.why());
             case Decision.ReverseDropped ignored -> "reverse dropped";
+            case Decision.ByHand act -> of(act.act());
             case Decision.Locked locked -> of(locked.why());
+        };
+    }
+
+    /** What the person did. */
+    public static String of(Decision.Act act) {
+        return switch (act) {
+            case BREAKEVEN -> "stop to breakeven";
+            case PART_OFF -> "part off";
+            case FLATTENED -> "flatten";
+            case STOP_MOVED -> "stop moved";
+            case STOP_LOOSENED -> "stop loosened";
+            case TARGET_MOVED -> "target moved";
+            case ENTRY_MOVED -> "entry moved";
+            case CANCELLED -> "order cancelled";
+            case PLAN_ATTACHED -> "plan attached";
+            case HANDED_OVER -> "handed over";
         };
     }
 

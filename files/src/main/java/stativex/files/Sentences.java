@@ -70,6 +70,7 @@ public final class Sentences {
             case Decision.WouldBe ignored -> "every interlock was clear";
             case Decision.Rejected rejected -> ResultWords.of(rejected.why());
             case Decision.ReverseDropped ignored -> "it waited for the exit, and something came in between";
+            case Decision.ByHand act -> act.quantity() + (act.quantity() == 1 ? " contract" : " contracts");
             case Decision.Locked locked -> lock(locked);
         };
     }

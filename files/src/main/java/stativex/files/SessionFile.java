@@ -9,17 +9,14 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.stream.Collectors;
 import stativex.account.Account;
 import stativex.engine.Command;
-import stativex.engine.Mode;
 import stativex.engine.Strategy;
 import stativex.files.tape.FurtherTape;
 import stativex.market.Contract;
 import stativex.market.ContractTape;
-import stativex.market.Side;
 import stativex.market.Tape;
 import stativex.market.TapeTime;
 import stativex.order.Realism;
@@ -161,27 +158,7 @@ public final class SessionFile {
         public void command(int place, Command command) {
             Map<String, Object> line = new LinkedHashMap<>();
             line.put("place", place);
-            line.put("command", word(command));
-            switch (command) {
-                case Command.SetMode c -> {
-                    line.put("strategy", names.get(c.strategy()));
-                    line.put("to", c.mode().word());
-                }
-                case Command.SetSide c -> {
-                    line.put("strategy", names.get(c.strategy()));
-                    line.put("side", c.side().word());
-                    line.put("to", c.on() ? "on" : "off");
-                }
-                case Command.SetOnce c -> {
-                    line.put("strategy", names.get(c.strategy()));
-                    line.put("to", c.once() ? "on" : "off");
-                }
-                case Command.Breakeven c -> line.put("strategy", names.get(c.strategy()));
-                case Command.HalfOff c -> line.put("strategy", names.get(c.strategy()));
-                case Command.Flatten c -> line.put("strategy", names.get(c.strategy()));
-                case Command.FlatAndLock ignored -> {
-                }
-            }
+            CommandLine.write(command, names, line);
             journal.append(line);
         }
 
@@ -255,7 +232,7 @@ public final class SessionFile {
             if (line.has("end")) {
                 end = OptionalInt.of(inputsBefore);
             } else {
-                commands.add(new Placed(inputsBefore, command(line, inputs)));
+                commands.add(new Placed(inputsBefore, CommandLine.read(line, inputs)));
             }
         }
         return new Session(engine, documents, inputs, header.at("tape").text(), List.copyOf(commands), end);
@@ -313,46 +290,5 @@ public final class SessionFile {
 
     private static JsonNode noFile(String name) {
         throw new BadInput("expected a session to hold the document " + Causes.found(name) + " itself");
-    }
-
-    private static Command command(Field line, Inputs inputs) {
-        Field word = line.at("command");
-        if (word.text().equals("flat and lock")) {
-            return new Command.FlatAndLock();
-        }
-        Field name = line.at("strategy");
-        int strategy = inputs.strategies().stream().map(Strategy::name).toList().indexOf(name.text());
-        if (strategy < 0) {
-            throw name.problem("expected a strategy of the session, found \"" + Causes.found(name.text()) + "\"");
-        }
-        return switch (word.text()) {
-            case "mode" -> new Command.SetMode(strategy, line.at("to").word(Mode.class));
-            case "side" -> new Command.SetSide(strategy, line.at("side").word(Side.class), isOn(line));
-            case "once" -> new Command.SetOnce(strategy, isOn(line));
-            case "breakeven" -> new Command.Breakeven(strategy);
-            case "half off" -> new Command.HalfOff(strategy);
-            case "flatten" -> new Command.Flatten(strategy);
-            default -> throw word.problem("expected a command, found \"" + Causes.found(word.text()) + "\"");
-        };
-    }
-
-    private static boolean isOn(Field line) {
-        Field to = line.at("to");
-        if (!List.of("on", "off").contains(to.text())) {
-            throw to.problem("expected on or off, found \"" + Causes.found(to.text()) + "\"");
-        }
-        return to.text().equals("on");
-    }
-
-    private static String word(Command command) {
-        return switch (command) {
-            case Command.SetMode ignored -> "mode";
-            case Command.SetSide ignored -> "side";
-            case Command.SetOnce ignored -> "once";
-            case Command.Breakeven ignored -> "breakeven";
-            case Command.HalfOff ignored -> "half off";
-            case Command.Flatten ignored -> "flatten";
-            case Command.FlatAndLock ignored -> "flat and lock";
-        };
     }
 }

@@ -10,7 +10,6 @@ import java.util.Arrays;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
-import java.util.OptionalInt;
 import java.util.Set;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -34,6 +33,7 @@ import stativex.market.TapeTime;
 import stativex.order.FillReason;
 import stativex.order.LeaveReason;
 import stativex.order.Order;
+import stativex.order.Owner;
 
 /** What is said in words, and that every reason has its word. */
 public class SentencesTest {
@@ -113,11 +113,11 @@ public class SentencesTest {
 
     @Test
     public void aDecisionSaysWhatItWas() {
-        Decision taken = new Decision(0, 1, 1, OptionalInt.of(0), Optional.of(Side.LONG), 5,
+        Decision taken = new Decision(0, 1, 1, Optional.of(new Owner.Strategy(0)), Optional.of(Side.LONG), 5,
                 new Decision.Taken(Order.Type.LIMIT, 2, 2, Optional.of("plain")));
         assertEquals(words.decision(taken), "limit 2, grade plain");
         assertEquals(ResultWords.reason(taken), "", "taken has no reason");
-        Decision lock = new Decision(0, 1, -1, OptionalInt.empty(), Optional.empty(), 5,
+        Decision lock = new Decision(0, 1, -1, Optional.empty(), Optional.empty(), 5,
                 new Decision.Locked(LockReason.DAY_LOSS, true));
         assertEquals(words.decision(lock), "the guard acted: closing would have crossed the day loss");
         assertEquals(ResultWords.of(lock.kind()) + " " + ResultWords.reason(lock), "locked day loss");

@@ -175,6 +175,7 @@ final class Pins {
             case Decision.WouldBe ignored -> "";
             case Decision.Locked ignored -> "k";
             case Decision.ReverseDropped ignored -> "";
+            case Decision.ByHand ignored -> "";
         };
     }
 

@@ -110,17 +110,19 @@ final class Journal extends VBox {
             case REJECTED -> "rejected " + d.side().map(Side::word).orElse("");
             case LOCKED -> "locked";
             case CANCELLED -> "cancelled " + d.side().map(Side::word).orElse("");
+            case BY_HAND -> "you: " + ResultWords.reason(d) + price;
         };
-        String who = d.strategy().isPresent() ? names.get(d.strategy().getAsInt()) : "account";
+        String who = d.owner().map(this::owner).orElse("account");
         String detail = new Sentences(contract.calendar().zone(), d.time()).decision(d);
         String why = switch (d.kind()) {
             case DECLINED -> ResultWords.reason(d) + ": " + detail;
             case WOULD_BE -> price.strip() + ", " + detail;
-            case TAKEN, REJECTED, LOCKED -> detail;
+            case TAKEN, REJECTED, LOCKED, BY_HAND -> detail;
             case CANCELLED -> ResultWords.reason(d) + ": " + detail;
         };
         return new Row(Format.clock(d.time(), contract.calendar().zone()), what, day(d.time()) + who + " · " + why,
-                d.kind() != Decision.Kind.TAKEN && d.kind() != Decision.Kind.WOULD_BE);
+                d.kind() != Decision.Kind.TAKEN && d.kind() != Decision.Kind.WOULD_BE
+                        && d.kind() != Decision.Kind.BY_HAND);
     }
 
     private String owner(Owner owner) {
