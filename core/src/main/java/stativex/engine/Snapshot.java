@@ -44,9 +44,11 @@ public record Snapshot(int print, long time, Optional<Long> lastPrice, Optional<
      * @param position that is open, {@code trade} the same as a trade so far
      * @param guide the strategy whose plan it has; empty: none
      * @param orders entries that rest
+     * @param planned by strategy: ticks from an entry at the last price to the broker's stop that its plan would give it now, by side;
+     *     none without a stop, or while a study warms up
      */
     public record HandView(Optional<PositionView> position, Optional<Trade> trade, OptionalInt guide,
-            List<OrderView> orders) {}
+            List<OrderView> orders, List<Map<Side, Long>> planned) {}
 
     /**
      * @param dayResult equity − equity at the day's first instant

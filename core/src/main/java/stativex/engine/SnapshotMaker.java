@@ -62,7 +62,19 @@ final class SnapshotMaker {
         Optional<Trade> trade = hand.trade.map(t -> t.view(hand.closedBars(), time, market.lastPrint));
         return new Snapshot.HandView(hand.trade.map(t -> position(hand, t, trade.orElseThrow())), trade,
                 hand.guide().map(guide -> OptionalInt.of(guide.index)).orElse(OptionalInt.empty()),
-                hand.entries().stream().filter(o -> o.state().live()).map(SnapshotMaker::order).toList());
+                hand.entries().stream().filter(o -> o.state().live()).map(SnapshotMaker::order).toList(),
+                engine.runs().stream().map(this::planned).toList());
+    }
+
+    private Map<Side, Long> planned(StrategyRun run) {
+        Map<Side, Long> planned = new EnumMap<>(Side.class);
+        if (market.lastPrice != Tape.NONE) {
+            for (Side side : Side.values()) {
+                Exposure.planned(run, side, market.lastPrice, run.strategy.entry(side).quantity(),
+                        run.signals.judged() - 1).ifPresent(ticks -> planned.put(side, ticks));
+            }
+        }
+        return planned;
     }
 
     private Snapshot.StrategyView strategy(StrategyRun run, long time) {

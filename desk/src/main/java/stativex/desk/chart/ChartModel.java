@@ -1,5 +1,6 @@
 package stativex.desk.chart;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.IntStream;
@@ -21,9 +22,26 @@ import stativex.trial.Inputs;
  * @param strategy what a strategy has done on these bars
  * @param marks where a strategy would enter
  * @param running what strategies on bars of their own are doing on this tape
+ * @param hand what the person has at work, and every order of theirs and the strategy's that has a price
  */
 public record ChartModel(ChartBars bars, List<Snapshot.StudyView> studies, List<Snapshot.MarkView> drawn,
-        Optional<Long> lastPrice, Optional<StrategyLayer> strategy, List<Mark> marks, List<StrategyLayer> running) {
+        Optional<Long> lastPrice, Optional<StrategyLayer> strategy, List<Mark> marks, List<StrategyLayer> running,
+        HandLayer hand) {
+
+    /** @param movable orders that the person may move */
+    public record HandLayer(Optional<Snapshot.HandView> view, List<Snapshot.OrderView> movable) {
+        static final HandLayer NONE = new HandLayer(Optional.empty(), List.of());
+
+        static HandLayer of(Snapshot snapshot, int index) {
+            return new HandLayer(Optional.of(snapshot.hand()), snapshot.orders().stream()
+                    .filter(o -> o.state().live() && o.price().isPresent() && (o.owner().equals(Owner.PERSON)
+                            || o.owner().equals(new Owner.Strategy(index))))
+                    .toList());
+        }
+    }
+
+    /** Someone's open position, as it is drawn. */
+    record Held(Snapshot.PositionView position, Optional<Trade> trade, String whose) {}
 
     /** A bar at whose close a side's rule held. */
     public record Mark(int bar, Side side) {}
@@ -31,7 +49,7 @@ public record ChartModel(ChartBars bars, List<Snapshot.StudyView> studies, List<
     /** A chart on whose tape nothing runs. */
     public ChartModel(ChartBars bars, List<Snapshot.StudyView> studies, Optional<Long> lastPrice,
             Optional<StrategyLayer> strategy, List<Mark> marks) {
-        this(bars, studies, List.of(), lastPrice, strategy, marks, List.of());
+        this(bars, studies, List.of(), lastPrice, strategy, marks, List.of(), HandLayer.NONE);
     }
 
     /** A chart without marks. */
@@ -64,7 +82,7 @@ public record ChartModel(ChartBars bars, List<Snapshot.StudyView> studies, List<
         return new ChartModel(
                 ChartBars.live(inputs.contract(), inputs.tape(), strategy.bars(), strategy.forming()),
                 strategy.studies(), snapshot.lastPrice(), Optional.of(StrategyLayer.of(snapshot, index)))
-                .drawing(strategy.picture().marks());
+                .drawing(strategy.picture().marks()).hand(HandLayer.of(snapshot, index));
     }
 
     /** What every strategy does, for charts of other bars of the same tape. */
@@ -74,12 +92,16 @@ public record ChartModel(ChartBars bars, List<Snapshot.StudyView> studies, List<
 
     /** The same chart with what studies have marked. */
     public ChartModel drawing(List<Snapshot.MarkView> marked) {
-        return new ChartModel(bars, studies, marked, lastPrice, strategy, marks, running);
+        return new ChartModel(bars, studies, marked, lastPrice, strategy, marks, running, hand);
+    }
+
+    private ChartModel hand(HandLayer layer) {
+        return new ChartModel(bars, studies, drawn, lastPrice, strategy, marks, running, layer);
     }
 
     /** The same chart while other things are going on on its tape. */
     ChartModel with(List<StrategyLayer> now) {
-        return new ChartModel(bars, studies, drawn, lastPrice, strategy, marks, now);
+        return new ChartModel(bars, studies, drawn, lastPrice, strategy, marks, now, hand);
     }
 
     boolean looksLike(List<StrategyLayer> now) {
@@ -99,13 +121,19 @@ public record ChartModel(ChartBars bars, List<Snapshot.StudyView> studies, List<
         return Stream.concat(strategy.stream(), running.stream());
     }
 
-    /** Entries that rest. */
+    /** Entries that rest, the person's too. */
     List<Snapshot.OrderView> entries() {
-        return layers().flatMap(layer -> layer.entries().stream()).toList();
+        return Stream.concat(layers().flatMap(layer -> layer.entries().stream()),
+                hand.view().stream().flatMap(view -> view.orders().stream())).toList();
     }
 
-    /** Strategies that have a position. */
-    List<Snapshot.StrategyView> positions() {
-        return layers().map(StrategyLayer::view).filter(view -> view.position().isPresent()).toList();
+    /** Positions that are open, the person's last. */
+    List<Held> positions() {
+        List<Held> held = new ArrayList<>();
+        layers().map(StrategyLayer::view).forEach(view -> view.position()
+                .ifPresent(position -> held.add(new Held(position, view.trade(), ""))));
+        hand.view().ifPresent(view -> view.position()
+                .ifPresent(position -> held.add(new Held(position, view.trade(), "MINE "))));
+        return held;
     }
 }

@@ -3,6 +3,7 @@ package stativex.desk.chart;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.BiConsumer;
 import javafx.scene.Cursor;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
@@ -23,7 +24,7 @@ import stativex.market.Drawing;
  * targets, pins, drawn lines and markers, panels, price and time axes, a crosshair. The wheel zooms at the cursor, a drag
  * pans, dragging an axis stretches it, a double click on an axis fits it, on the chart goes back to the newest bar. By
  * keyboard the arrows move the crosshair, + and − zoom (with Ctrl the price axis), Home shows all bars, End follows, L, S
- * and M draw at the crosshair, N selects the next drawing, Alt with arrows moves it, Delete takes it away, Ctrl+Z takes the last change back,
+ * and M draw at the crosshair, O takes an order by its handle, N selects the next drawing, Alt with arrows moves it, Delete takes it away, Ctrl+Z takes the last change back,
  * Escape lets go.
  */
 public final class ChartView extends Sketch {
@@ -54,6 +55,7 @@ public final class ChartView extends Sketch {
     private Optional<Pins.Pin> opened = Optional.empty();
     private Optional<Drawings> drawings = Optional.empty();
     private Optional<ChartLink> link = Optional.empty();
+    private Optional<OrderHandles> handles = Optional.empty();
     private Optional<Drawing.Marker> slopeBegun = Optional.empty();
     private Tool tool = Tool.NONE;
     private Area area = Area.CHART;
@@ -74,7 +76,7 @@ public final class ChartView extends Sketch {
         setCursor(Cursor.CROSSHAIR);
         addEventHandler(MouseEvent.MOUSE_MOVED, e -> {
             setCursor(switch (area(e.getX(), e.getY())) {
-                case CHART -> Cursor.CROSSHAIR;
+                case CHART -> onHandle(e) ? Cursor.V_RESIZE : Cursor.CROSSHAIR;
                 case PRICES -> Cursor.V_RESIZE;
                 case TIMES -> Cursor.H_RESIZE;
             });
@@ -88,6 +90,7 @@ public final class ChartView extends Sketch {
                 drawings.ifPresent(Drawings::moved);
             }
             drawingHeld = false;
+            handles.ifPresent(OrderHandles::release);
         });
         addEventHandler(MouseEvent.MOUSE_CLICKED, this::click);
         addEventHandler(ScrollEvent.SCROLL, e -> {
@@ -129,6 +132,15 @@ public final class ChartView extends Sketch {
     public void options(ChartOptions other) {
         options = other;
         repaint();
+    }
+
+    /** Lets the person move orders. @param moved told an order and the price that is wanted for it, ticks */
+    public void movesOrders(BiConsumer<Snapshot.OrderView, Long> moved) {
+        handles = Optional.of(new OrderHandles(moved));
+    }
+
+    private boolean onHandle(MouseEvent e) {
+        return handles.isPresent() && painted.isPresent() && handles.get().at(painted.get(), e.getX(), e.getY());
     }
 
     /** Draws these, and lets the person draw and move them. */
@@ -207,6 +219,16 @@ public final class ChartView extends Sketch {
         return viewport;
     }
 
+    /** The height at which a price is drawn, pixels from the top; empty before anything is. */
+    public Optional<Double> height(long price) {
+        return painted.map(s -> s.scale().y(price));
+    }
+
+    /** Where the handles of orders stand, pixels from the left. */
+    public double handles() {
+        return viewport.plotWidth() - OrderHandles.MIDDLE;
+    }
+
     /** The chart as it stands, as a Scalable Vector Graphics document. */
     public String svg() {
         SvgPen pen = new SvgPen(Math.floor(getWidth()), Math.floor(getHeight()));
@@ -247,6 +269,12 @@ public final class ChartView extends Sketch {
         lastY = e.getY();
         dragged = false;
         area = area(e.getX(), e.getY());
+        if (area == Area.CHART && painted.isPresent()
+                && handles.map(h -> h.press(painted.get(), e.getX(), e.getY())).orElse(false)) {
+            drawingHeld = false;
+            changed();
+            return;
+        }
         drawingHeld = area == Area.CHART && tool == Tool.NONE && painted.isPresent()
                 && drawings.map(d -> d.select(painted.get(), e.getX(), e.getY())).orElse(false);
         changed();
@@ -259,6 +287,10 @@ public final class ChartView extends Sketch {
             return;
         }
         dragged = true;
+        if (handles.isPresent() && painted.isPresent() && handles.get().drag(painted.get(), e.getY())) {
+            changed();
+            return;
+        }
         if (drawingHeld) {
             drawings.orElseThrow().drag(painted.orElseThrow(), lastX, lastY, e.getX(), e.getY());
         } else {
@@ -321,6 +353,12 @@ public final class ChartView extends Sketch {
     }
 
     private void key(KeyEvent e) {
+        if (handles.isPresent() && painted.isPresent() && handles.get().key(painted.get(), e)) {
+            setAccessibleHelp(handles.get().words(painted.get()).orElse(null));
+            e.consume();
+            changed();
+            return;
+        }
         if (e.isAltDown() && drawings.flatMap(Drawings::selected).isPresent() && painted.isPresent()) {
             moveSelected(e);
             return;
@@ -435,6 +473,7 @@ public final class ChartView extends Sketch {
         pen.unclip();
         gutter.draw(pen, s.plot(), s.width());
         Axes.times(pen, s);
+        handles.ifPresent(h -> h.draw(pen, s));
         crosshair(pen, s);
         opened.flatMap(pins::again).ifPresent(pin -> pins.callout(pen, pin, s.plot()));
     }
@@ -495,8 +534,8 @@ public final class ChartView extends Sketch {
     private static PriceScale fitting(ChartModel m, int first, int last, double height) {
         double lowest = m.bars().lowest(first, last + 1);
         double highest = m.bars().highest(first, last + 1);
-        for (Snapshot.StrategyView view : m.strategy().isPresent() ? m.positions() : List.<Snapshot.StrategyView>of()) {
-            for (Snapshot.OrderView target : view.position().orElseThrow().targets()) {
+        for (ChartModel.Held view : m.strategy().isPresent() ? m.positions() : List.<ChartModel.Held>of()) {
+            for (Snapshot.OrderView target : view.position().targets()) {
                 double price = target.price().orElse(m.bars().close(last));
                 lowest = Math.min(lowest, price);
                 highest = Math.max(highest, price);

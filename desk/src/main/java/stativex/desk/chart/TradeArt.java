@@ -7,6 +7,7 @@ import stativex.desk.look.Palette;
 import stativex.engine.Snapshot;
 import stativex.files.ResultWords;
 import stativex.market.Side;
+import stativex.order.Owner;
 
 /** The open trade and entries at rest: dashed from where bars end, each with a tag in the gutter. */
 final class TradeArt {
@@ -14,7 +15,7 @@ final class TradeArt {
 
     /** Lines from the newest bar to the gutter. */
     static void draw(Pen pen, ChartSpace s) {
-        s.model().positions().stream().map(view -> view.position().orElseThrow()).forEach(p -> {
+        s.model().positions().stream().map(ChartModel.Held::position).forEach(p -> {
             line(pen, s, (double) p.averageSum() / p.averageQuantity(), side(p.side() == Side.LONG), true);
             // what the broker holds is a whole line, what is held here a dashed one
             p.stop().ifPresent(stop -> line(pen, s, stop, Palette.TRIP, p.disaster().isPresent()));
@@ -22,7 +23,12 @@ final class TradeArt {
             p.targets().forEach(target -> line(pen, s, target.price().orElseThrow(), Palette.INK, true));
         });
         s.model().entries()
-                .forEach(entry -> entry.price().ifPresent(price -> line(pen, s, price, Palette.AUTOMATION, true)));
+                .forEach(entry -> entry.price().ifPresent(price -> line(pen, s, price, ink(entry), true)));
+    }
+
+    /** Automation is violet; what the person sends has the colour of its side. */
+    private static Color ink(Snapshot.OrderView entry) {
+        return entry.owner().equals(Owner.PERSON) ? side(entry.buy()) : Palette.AUTOMATION;
     }
 
     private static Color side(boolean isLong) {
@@ -41,9 +47,9 @@ final class TradeArt {
 
     static void rows(ChartSpace s, Gutter gutter) {
         s.model().positions().forEach(view -> {
-            Snapshot.PositionView p = view.position().orElseThrow();
+            Snapshot.PositionView p = view.position();
             boolean isLong = p.side() == Side.LONG;
-            gutter.framed((isLong ? "LONG " : "SHORT ") + p.open(),
+            gutter.framed(view.whose() + (isLong ? "LONG " : "SHORT ") + p.open(),
                     "@ " + Format.grouped(s.bars().contract().meanText(p.averageSum(), p.averageQuantity())),
                     height(s, (double) p.averageSum() / p.averageQuantity()), side(isLong),
                     isLong ? Palette.LONG : Palette.SHORT_TEXT);
@@ -51,7 +57,8 @@ final class TradeArt {
                 long now = distance(p, stop);
                 long initial = view.trade().flatMap(t -> t.initialStop()).orElse(0L);
                 String from = -initial == now ? "" : Format.signed(-initial) + " → ";
-                gutter.framed(p.disaster().isPresent() ? "STOP here" : "STOP", from + Format.ticks(now),
+                gutter.framed(view.whose() + (p.disaster().isPresent() ? "STOP here" : "STOP"),
+                        from + Format.ticks(now),
                         height(s, stop),
                         Palette.TRIP, Palette.TRIP);
             });
@@ -59,15 +66,19 @@ final class TradeArt {
                     height(s, price), Palette.TRIP, Palette.TRIP));
             for (Snapshot.OrderView target : p.targets()) {
                 long price = target.price().orElseThrow();
-                gutter.framed("TARGET " + target.rest(), Format.ticks(distance(p, price)), height(s, price),
+                gutter.framed(view.whose() + "TARGET " + target.rest(), Format.ticks(distance(p, price)),
+                        height(s, price),
                         Palette.INK,
                         Palette.INK);
             }
         });
         for (Snapshot.OrderView entry : s.model().entries()) {
-            entry.price().ifPresent(price -> gutter.framed((entry.buy() ? "BUY " : "SELL ") + entry.rest() + " "
-                    + ResultWords.of(entry.type()), Format.price(s.bars().contract(), price), height(s, price),
-                    Palette.AUTOMATION, Palette.AUTOMATION));
+            entry.price()
+                    .ifPresent(price -> gutter.framed((entry.owner().equals(Owner.PERSON) ? "MINE " : "")
+                            + (entry.buy() ? "BUY " : "SELL ") + entry.rest() + " "
+                            + ResultWords.of(entry.type()), Format.price(s.bars().contract(), price), height(s, price),
+                            ink(entry),
+                            entry.owner().equals(Owner.PERSON) && !entry.buy() ? Palette.SHORT_TEXT : ink(entry)));
         }
     }
 

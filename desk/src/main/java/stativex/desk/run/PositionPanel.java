@@ -15,6 +15,7 @@ import stativex.engine.Snapshot;
 import stativex.files.Sentences;
 import stativex.market.Contract;
 import stativex.market.Side;
+import stativex.order.Owner;
 
 /** The selected strategy's position, and what a person may do to it: breakeven, half off, flatten. */
 final class PositionPanel extends VBox {
@@ -24,6 +25,7 @@ final class PositionPanel extends VBox {
     private final Label facts = new Label();
     private final Button breakeven = new Button("Breakeven");
     private final Button halfOff = new Button("Half off");
+    private final Button handOver = new Button("To me");
     private final HoldButton flatten;
     private int strategy;
 
@@ -49,8 +51,11 @@ final class PositionPanel extends VBox {
         Region gap = new Region();
         HBox.setHgrow(gap, Priority.ALWAYS);
         HBox head = new HBox(side, gap, result);
-        HBox buttons = new HBox(8, breakeven, halfOff, flatten);
-        for (Button button : new Button[]{breakeven, halfOff, flatten}) {
+        handOver.setId("hand-to-me");
+        handOver.setTooltip(new Tooltip("The position becomes yours as it stands, with its stop, targets and plan."));
+        handOver.setOnAction(e -> send.accept(new Command.HandOver(new Owner.Strategy(strategy), Owner.PERSON)));
+        HBox buttons = new HBox(6, breakeven, halfOff, handOver, flatten);
+        for (Button button : new Button[]{breakeven, halfOff, handOver, flatten}) {
             HBox.setHgrow(button, Priority.ALWAYS);
             button.setMaxWidth(Double.MAX_VALUE);
         }
@@ -58,11 +63,13 @@ final class PositionPanel extends VBox {
         getChildren().addAll(head, facts, buttons);
     }
 
-    void show(Snapshot.StrategyView view) {
+    /** @param handBusy the person has something at work already, so nothing can be handed to them */
+    void show(Snapshot.StrategyView view, boolean handBusy) {
         strategy = view.index();
         boolean open = view.position().isPresent();
         breakeven.setDisable(!open);
         halfOff.setDisable(!open);
+        handOver.setDisable(!open || handBusy);
         flatten.setDisable(!open);
         side.getStyleClass().removeAll("long", "short");
         if (!open) {

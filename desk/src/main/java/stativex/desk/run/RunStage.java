@@ -2,20 +2,28 @@ package stativex.desk.run;
 
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.LongConsumer;
+import javafx.geometry.Insets;
 import javafx.geometry.Pos;
+import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import stativex.account.Headroom;
 import stativex.desk.chart.ChartLink;
 import stativex.desk.chart.ChartModel;
 import stativex.desk.chart.ChartView;
@@ -33,6 +41,8 @@ import stativex.files.Sentences;
 import stativex.link.Replay;
 import stativex.market.Contract;
 import stativex.market.Side;
+import stativex.order.Order;
+import stativex.order.Owner;
 import stativex.trial.Inputs;
 
 /**
@@ -49,6 +59,12 @@ public final class RunStage extends BorderPane {
     private final List<StrategyCard> cards = new ArrayList<>();
     private final Journal journal;
     private final PositionPanel position;
+    private final HandPanel hand;
+    private final Label net = new Label();
+    private final Consumer<Command> send;
+    private final StackPane over = new StackPane();
+    private final Ticket ticket;
+    private final StopQuestion stopQuestion;
     private final HeadroomView headroom = new HeadroomView();
     private final InterlocksView interlocks = new InterlocksView();
     private final TodayCurve today = new TodayCurve();
@@ -79,7 +95,12 @@ public final class RunStage extends BorderPane {
         this.view = first;
         ribbon = new DayRibbon(contract, own);
         journal = new Journal(contract, inputs.strategies().stream().map(s -> s.name()).toList());
+        this.send = send;
         position = new PositionPanel(contract, send);
+        hand = new HandPanel(contract, inputs.strategies(), send);
+        long fee = inputs.account().fee(contract.symbol());
+        ticket = new Ticket(contract, fee, inputs.strategies(), send, () -> ticketShown(false));
+        stopQuestion = new StopQuestion(contract, fee, send, this::stopAnswered);
         replayBar = new ReplayBar(contract, jump);
         getStyleClass().add("run-stage");
         setLeft(left(first.snapshot(), send));
@@ -95,6 +116,50 @@ public final class RunStage extends BorderPane {
             // the Tape stage says what is wrong with the file; trading does not depend on it
         }
         chart.onMove(this::showChart);
+        chart.movesOrders(this::move);
+        addEventFilter(KeyEvent.KEY_PRESSED, e -> {
+            if (e.isShortcutDown() && e.getCode() == KeyCode.O) {
+                ticketShown(!over.getChildren().contains(ticket));
+                e.consume();
+            }
+        });
+    }
+
+    private void ticketShown(boolean shown) {
+        if (shown && !over.getChildren().contains(ticket)) {
+            over.getChildren().add(ticket);
+            ticket.show(view.snapshot());
+            ticket.requestFocus();
+        } else if (!shown) {
+            over.getChildren().remove(ticket);
+            chart.requestFocus();
+        }
+    }
+
+    private void stopAnswered() {
+        over.getChildren().remove(stopQuestion);
+        chart.requestFocus();
+    }
+
+    /** An order is to stand elsewhere; a stop that would be looser is a question first. */
+    private void move(Snapshot.OrderView order, long price) {
+        Snapshot snapshot = view.snapshot();
+        Optional<Snapshot.PositionView> of = order.owner() instanceof Owner.Strategy strategy
+                ? snapshot.strategies().get(strategy.index()).position()
+                : snapshot.hand().position();
+        boolean looser = order.role() == Order.Role.STOP && of.isPresent()
+                && of.get().side().sign() * (price - order.price().orElseThrow()) < 0;
+        if (!looser) {
+            send.accept(new Command.Move(order.number(), price));
+            return;
+        }
+        stopQuestion.ask(new StopQuestion.Asked(order, of.get(), price), snapshot.strategies().get(selected).headroom()
+                .stream().filter(h -> h.line().below()).min(Comparator.comparingLong(Headroom::money)),
+                snapshot.lastPrice().orElse(price));
+        if (!over.getChildren().contains(stopQuestion)) {
+            over.getChildren().add(stopQuestion);
+        }
+        stopQuestion.keep().requestFocus();
     }
 
     /** The stage is not shown any more. */
@@ -133,12 +198,26 @@ public final class RunStage extends BorderPane {
         figures.setId("figures");
         studies.setId("studies");
         studies.getStyleClass().add("studies");
-        HBox headline = new HBox(14, title, figures);
+        Region apart = new Region();
+        HBox.setHgrow(apart, Priority.ALWAYS);
+        Button order = new Button("Order…");
+        order.setId("order");
+        order.getStyleClass().addAll("small", "link");
+        order.setMinWidth(Region.USE_PREF_SIZE);
+        order.setTooltip(new Tooltip("An order of your own (Ctrl+O). Orders are moved on the chart by their handles"));
+        order.setOnAction(e -> ticketShown(true));
+        HBox headline = new HBox(14, title, figures, apart, order);
         headline.setAlignment(Pos.BASELINE_LEFT);
         VBox head = new VBox(3, headline, studies);
         head.getStyleClass().add("chart-head");
-        VBox.setVgrow(chart, Priority.ALWAYS);
-        chart.setPrefHeight(420);
+        over.getChildren().add(chart);
+        StackPane.setAlignment(ticket, Pos.TOP_LEFT);
+        StackPane.setMargin(ticket, new Insets(8, 0, 0, 14));
+        StackPane.setAlignment(stopQuestion, Pos.TOP_RIGHT);
+        StackPane.setMargin(stopQuestion, new Insets(26, ChartView.AXIS + 40, 0, 0));
+        VBox.setVgrow(over, Priority.ALWAYS);
+        over.setPrefHeight(420);
+        over.setMinHeight(0);
         ToggleGroup group = new ToggleGroup();
         longLanes.setId("lanes-long");
         shortLanes.setId("lanes-short");
@@ -166,7 +245,7 @@ public final class RunStage extends BorderPane {
         ribbon.setMinHeight(108);
         Region above = rule();
         Region below = rule();
-        VBox box = new VBox(head, chart, above, lanesHead, lanes, below, ribbon);
+        VBox box = new VBox(head, over, above, lanesHead, lanes, below, ribbon);
         box.getStyleClass().add("centre");
         return box;
     }
@@ -185,6 +264,11 @@ public final class RunStage extends BorderPane {
         Region resultGap = new Region();
         HBox.setHgrow(resultGap, Priority.ALWAYS);
         dayResult.getStyleClass().add("result");
+        Region netGap = new Region();
+        HBox.setHgrow(netGap, Priority.ALWAYS);
+        net.setId("net");
+        net.getStyleClass().add("muted");
+        HBox positionHead = new HBox(heading("Position"), netGap, net);
         HBox todayHead = new HBox(heading("Today"), resultGap, dayResult);
         state.getStyleClass().add("state");
         state.setId("state");
@@ -193,7 +277,7 @@ public final class RunStage extends BorderPane {
         state.setMaxWidth(Double.MAX_VALUE);
         VBox.setVgrow(today, Priority.ALWAYS);
         today.setMinHeight(44);
-        VBox box = new VBox(8, heading("Position"), position, headroomHead, headroom, heading("Interlocks"), state,
+        VBox box = new VBox(8, positionHead, position, hand, headroomHead, headroom, heading("Interlocks"), state,
                 interlocks, todayHead, today);
         box.getStyleClass().add("side-panel");
         box.setPrefWidth(304);
@@ -231,7 +315,13 @@ public final class RunStage extends BorderPane {
         }
         Snapshot.StrategyView strategy = snapshot.strategies().get(selected);
         journal.show(snapshot);
-        position.show(strategy);
+        boolean handBusy = snapshot.hand().position().isPresent() || !snapshot.hand().orders().isEmpty();
+        position.show(strategy, handBusy);
+        hand.show(snapshot);
+        net.setText(net(snapshot));
+        if (over.getChildren().contains(ticket)) {
+            ticket.show(snapshot);
+        }
         headroom.show(strategy.headroom(), snapshot.account().equity() - snapshot.account().dayResult());
         int quantity = strategy.position().map(Snapshot.PositionView::open)
                 .orElse(Strategy.largest(strategy.strategy().sides(), strategy.strategy().entry()));
@@ -242,6 +332,25 @@ public final class RunStage extends BorderPane {
         dayResult.setText(Format.signedMoney(snapshot.account().dayResult()));
         ribbon.show(snapshot, strategy, view.clock());
         showChart();
+    }
+
+    /** Who holds what, where several do: {@code net +1: Ebb fade +2, mine −1}. */
+    private static String net(Snapshot snapshot) {
+        List<String> who = new ArrayList<>();
+        int net = 0;
+        for (Snapshot.StrategyView strategy : snapshot.strategies()) {
+            if (strategy.position().isPresent()) {
+                int held = strategy.position().get().side().sign() * strategy.position().get().open();
+                net += held;
+                who.add(strategy.strategy().name() + " " + Format.signed(held));
+            }
+        }
+        if (snapshot.hand().position().isPresent()) {
+            int held = snapshot.hand().position().get().side().sign() * snapshot.hand().position().get().open();
+            net += held;
+            who.add("mine " + Format.signed(held));
+        }
+        return who.size() < 2 ? "" : "net " + Format.signed(net) + ": " + String.join(", ", who);
     }
 
     private void showChart() {

@@ -23,6 +23,7 @@ import stativex.engine.Snapshot;
 import stativex.files.Sentences;
 import stativex.engine.Strategy;
 import stativex.market.Side;
+import stativex.order.Owner;
 
 /**
  * One strategy: off, watching or engaged; long, short, once; what it did today; its state in one sentence. Engaging is
@@ -42,7 +43,10 @@ final class StrategyCard extends VBox {
     private final Label sentence = new Label();
     private final VBox question = new VBox(6);
     private final Button engage = new Button("Engage");
+    private final VBox offQuestion = new VBox(6);
+    private final Button keep = new Button("Keep its plan");
     private Mode mode = Mode.OFF;
+    private boolean open;
 
     /**
      * @param select told the index when the card is chosen
@@ -93,6 +97,7 @@ final class StrategyCard extends VBox {
         sentence.setWrapText(true);
         sentence.setMinHeight(Region.USE_PREF_SIZE);
         setUpQuestion(strategy);
+        setUpOff();
         Region between = new Region();
         HBox.setHgrow(between, Priority.ALWAYS);
         HBox head = new HBox(6, name, between, what);
@@ -139,13 +144,58 @@ final class StrategyCard extends VBox {
 
     private void choose(Mode chosen) {
         if (chosen == Mode.ENGAGED && mode != Mode.ENGAGED) {
+            ask(false);
             question(true);
             engage.requestFocus();
+        } else if (chosen == Mode.OFF && open) {
+            question(false);
+            ask(true);
+            keep.requestFocus();
         } else {
             question(false);
             send.accept(new Command.SetMode(index, chosen));
         }
         tick();
+    }
+
+    /** Switching off with a trade open: its plan keeps it, it is left, or the person takes it. */
+    private void setUpOff() {
+        Label words = new Label("A trade is open. Switched off it enters nothing more; what of the trade?");
+        words.setWrapText(true);
+        words.setMinHeight(Region.USE_PREF_SIZE);
+        keep.setId("off-keep-" + index);
+        keep.setTooltip(new Tooltip("Its exit plan goes on until it is flat."));
+        Button flatten = new Button("Flatten");
+        flatten.setId("off-flatten-" + index);
+        Button mine = new Button("Hand to me");
+        mine.setId("off-hand-" + index);
+        Button back = new Button("Stay on");
+        back.setId("off-back-" + index);
+        keep.setOnAction(e -> off());
+        flatten.setOnAction(e -> {
+            off();
+            send.accept(new Command.Flatten(index));
+        });
+        mine.setOnAction(e -> {
+            off();
+            send.accept(new Command.HandOver(new Owner.Strategy(index), Owner.PERSON));
+        });
+        back.setOnAction(e -> ask(false));
+        offQuestion.getStyleClass().add("question");
+        offQuestion.getChildren().addAll(words, new HBox(6, keep, flatten), new HBox(6, mine, back));
+    }
+
+    private void off() {
+        ask(false);
+        send.accept(new Command.SetMode(index, Mode.OFF));
+    }
+
+    private void ask(boolean asked) {
+        if (asked && !getChildren().contains(offQuestion)) {
+            getChildren().add(2, offQuestion);
+        } else if (!asked) {
+            getChildren().remove(offQuestion);
+        }
     }
 
     private void question(boolean asked) {
@@ -163,6 +213,10 @@ final class StrategyCard extends VBox {
 
     void show(Snapshot.StrategyView view, Sentences words, boolean selected) {
         mode = view.mode();
+        open = view.position().isPresent();
+        if (!open) {
+            ask(false);
+        }
         tick();
         longSide.setSelected(view.longOn());
         shortSide.setSelected(view.shortOn());
