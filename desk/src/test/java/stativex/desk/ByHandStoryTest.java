@@ -119,7 +119,7 @@ public class ByHandStoryTest extends DeskTest {
         long last = view().snapshot().lastPrice().orElseThrow();
         type("#ticket-price", workspace.inputs().contract().text(last + 14));
         assertTrue(text("#ticket-worst").startsWith("worst case  \u2212"), text("#ticket-worst"));
-        assertTrue(text("#ticket-left").contains("such stop-outs before"), text("#ticket-left"));
+        assertTrue(text("#ticket-left").contains("such stop-outs left"), text("#ticket-left"));
         picture("ticket");
         robot.clickOn("#ticket-send");
         until("the order rests", () -> hand().orders().size() == 1);
@@ -141,7 +141,7 @@ public class ByHandStoryTest extends DeskTest {
         assertEquals(strategy().position().orElseThrow().side(), Side.LONG, "each owner has a position of its own");
         assertTrue(text("#net").contains("net +1"), text("#net"));
         String drawn = fx(() -> chart().svg());
-        assertTrue(drawn.contains(">MINE SHORT 1<") && drawn.contains(">LONG 2<"), "both stand on the chart");
+        assertTrue(drawn.contains(">MINE \u22121<") && drawn.contains(">LONG 2<"), "both stand on the chart");
         robot.push(KeyCode.ESCAPE);
         picture("by-hand");
         robot.clickOn("#hand-breakeven");

@@ -139,6 +139,12 @@ public final class ChartView extends Sketch {
         handles = Optional.of(new OrderHandles(moved));
     }
 
+    /** Keeps what is wanted for an order on the chart while it is a question; empty: it has been answered. */
+    public void asks(Optional<Snapshot.OrderView> order, long wanted) {
+        handles.ifPresent(h -> order.ifPresentOrElse(o -> h.asks(o, wanted), h::answered));
+        repaint();
+    }
+
     private boolean onHandle(MouseEvent e) {
         return handles.isPresent() && painted.isPresent() && handles.get().at(painted.get(), e.getX(), e.getY());
     }

@@ -1,5 +1,6 @@
 package stativex.desk.chart;
 
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.BiConsumer;
@@ -26,6 +27,7 @@ final class OrderHandles {
     private Optional<Snapshot.OrderView> taken = Optional.empty();
     private long price;
     private boolean byMouse;
+    private boolean asked;
 
     /** @param moved told an order and the price that the person wants for it */
     OrderHandles(BiConsumer<Snapshot.OrderView, Long> moved) {
@@ -52,7 +54,8 @@ final class OrderHandles {
 
     /** Takes the handle under the mouse. Returns whether there is one. */
     boolean press(ChartSpace s, double x, double y) {
-        taken = orders(s).stream().filter(order -> holds(s, order, x, y)).findFirst();
+        taken = orders(s).stream().filter(order -> holds(s, order, x, y))
+                .min(Comparator.comparingDouble(order -> Math.abs(y - s.scale().y(order.price().orElseThrow()))));
         byMouse = taken.isPresent();
         taken.ifPresent(order -> price = order.price().orElseThrow());
         return byMouse;
@@ -74,6 +77,19 @@ final class OrderHandles {
         }
     }
 
+    /** What was wanted is a question now: it stays on the chart until that is answered. */
+    void asks(Snapshot.OrderView order, long wanted) {
+        taken = Optional.of(order);
+        price = wanted;
+        asked = true;
+    }
+
+    /** The question has been answered. */
+    void answered() {
+        taken = asked ? Optional.empty() : taken;
+        asked = false;
+    }
+
     private void send() {
         Optional<Snapshot.OrderView> order = taken;
         long to = price;
@@ -87,7 +103,7 @@ final class OrderHandles {
             next(orders(s));
             return true;
         }
-        if (taken.isEmpty()) {
+        if (taken.isEmpty() || asked) {
             return false;
         }
         int ticks = e.getCode() == KeyCode.UP ? 1 : e.getCode() == KeyCode.DOWN ? -1 : 0;

@@ -49,7 +49,10 @@ final class TradeArt {
         s.model().positions().forEach(view -> {
             Snapshot.PositionView p = view.position();
             boolean isLong = p.side() == Side.LONG;
-            gutter.framed(view.whose() + (isLong ? "LONG " : "SHORT ") + p.open(),
+            gutter.framed(
+                    view.whose().isEmpty()
+                            ? (isLong ? "LONG " : "SHORT ") + p.open()
+                            : view.whose() + Format.signed(p.side().sign() * p.open()),
                     "@ " + Format.grouped(s.bars().contract().meanText(p.averageSum(), p.averageQuantity())),
                     height(s, (double) p.averageSum() / p.averageQuantity()), side(isLong),
                     isLong ? Palette.LONG : Palette.SHORT_TEXT);
@@ -75,8 +78,9 @@ final class TradeArt {
         for (Snapshot.OrderView entry : s.model().entries()) {
             entry.price()
                     .ifPresent(price -> gutter.framed((entry.owner().equals(Owner.PERSON) ? "MINE " : "")
-                            + (entry.buy() ? "BUY " : "SELL ") + entry.rest() + " "
-                            + ResultWords.of(entry.type()), Format.price(s.bars().contract(), price), height(s, price),
+                            + (entry.buy() ? "BUY " : "SELL ") + entry.rest()
+                            + (entry.owner().equals(Owner.PERSON) ? "" : " " + ResultWords.of(entry.type())),
+                            Format.price(s.bars().contract(), price), height(s, price),
                             ink(entry),
                             entry.owner().equals(Owner.PERSON) && !entry.buy() ? Palette.SHORT_TEXT : ink(entry)));
         }

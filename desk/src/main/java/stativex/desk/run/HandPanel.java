@@ -66,6 +66,7 @@ final class HandPanel extends VBox {
         for (Region each : new Region[]{breakeven, half, flatten, plan, give}) {
             HBox.setHgrow(each, Priority.ALWAYS);
             each.setMaxWidth(Double.MAX_VALUE);
+            each.getStyleClass().add("tight");
         }
         acts.getChildren().addAll(facts, first, second);
         getChildren().addAll(new HBox(8, mine, side, gap, result), acts, orders);

@@ -110,14 +110,15 @@ final class Journal extends VBox {
             case REJECTED -> "rejected " + d.side().map(Side::word).orElse("");
             case LOCKED -> "locked";
             case CANCELLED -> "cancelled " + d.side().map(Side::word).orElse("");
-            case BY_HAND -> "you: " + ResultWords.reason(d) + price;
+            case BY_HAND -> "you: " + ResultWords.reason(d);
         };
         String who = d.owner().map(this::owner).orElse("account");
         String detail = new Sentences(contract.calendar().zone(), d.time()).decision(d);
         String why = switch (d.kind()) {
             case DECLINED -> ResultWords.reason(d) + ": " + detail;
             case WOULD_BE -> price.strip() + ", " + detail;
-            case TAKEN, REJECTED, LOCKED, BY_HAND -> detail;
+            case TAKEN, REJECTED, LOCKED -> detail;
+            case BY_HAND -> detail + price;
             case CANCELLED -> ResultWords.reason(d) + ": " + detail;
         };
         return new Row(Format.clock(d.time(), contract.calendar().zone()), what, day(d.time()) + who + " · " + why,

@@ -58,6 +58,8 @@ final class PositionPanel extends VBox {
         for (Button button : new Button[]{breakeven, halfOff, handOver, flatten}) {
             HBox.setHgrow(button, Priority.ALWAYS);
             button.setMaxWidth(Double.MAX_VALUE);
+            button.setMinWidth(USE_PREF_SIZE);
+            button.getStyleClass().add("tight");
         }
         setSpacing(6);
         getChildren().addAll(head, facts, buttons);

@@ -137,6 +137,7 @@ public final class RunStage extends BorderPane {
     }
 
     private void stopAnswered() {
+        chart.asks(Optional.empty(), 0);
         over.getChildren().remove(stopQuestion);
         chart.requestFocus();
     }
@@ -156,6 +157,7 @@ public final class RunStage extends BorderPane {
         stopQuestion.ask(new StopQuestion.Asked(order, of.get(), price), snapshot.strategies().get(selected).headroom()
                 .stream().filter(h -> h.line().below()).min(Comparator.comparingLong(Headroom::money)),
                 snapshot.lastPrice().orElse(price));
+        chart.asks(Optional.of(order), price);
         if (!over.getChildren().contains(stopQuestion)) {
             over.getChildren().add(stopQuestion);
         }
@@ -280,9 +282,16 @@ public final class RunStage extends BorderPane {
         VBox box = new VBox(8, positionHead, position, hand, headroomHead, headroom, heading("Interlocks"), state,
                 interlocks, todayHead, today);
         box.getStyleClass().add("side-panel");
-        box.setPrefWidth(304);
-        box.setMinWidth(304);
-        return box;
+        // with a position of the person's own it is more than a low window holds
+        ScrollPane scroll = new ScrollPane(box);
+        scroll.setFitToWidth(true);
+        scroll.setFitToHeight(true);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        scroll.setPrefWidth(304);
+        scroll.setMinWidth(304);
+        scroll.setMinHeight(0);
+        scroll.getStyleClass().add("cards");
+        return scroll;
     }
 
     private static Label heading(String text) {

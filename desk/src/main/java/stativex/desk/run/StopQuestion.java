@@ -37,8 +37,8 @@ final class StopQuestion extends VBox {
         this.fee = fee;
         setId("stop-question");
         getStyleClass().add("stop-question");
-        setMaxSize(236, Region.USE_PREF_SIZE);
-        setMinWidth(236);
+        setMaxSize(272, Region.USE_PREF_SIZE);
+        setMinWidth(272);
         Label title = new Label("Loosen the stop?");
         title.getStyleClass().add("heading");
         words.setWrapText(true);
@@ -80,9 +80,9 @@ final class StopQuestion extends VBox {
                 + ". The line check is asked when you loosen it.");
         long costNow = cost(p, about.stop().price().orElseThrow(), lastPrice);
         long costThen = cost(p, about.price(), lastPrice);
-        figures.getChildren().setAll(line("worst case from here",
+        figures.getChildren().setAll(line("worst case",
                 Format.signedMoney(-costNow) + " → " + Format.signedMoney(-costThen)));
-        nearest.ifPresent(h -> figures.getChildren().add(line("left before the " + ResultWords.of(h.line().kind()),
+        nearest.ifPresent(h -> figures.getChildren().add(line("then left, " + ResultWords.of(h.line().kind()),
                 Format.money(h.money() - costThen))));
         figures.getChildren().add(line("will be sent", (p.side() == Side.LONG ? "SELL " : "BUY ") + p.open() + " stop "
                 + Format.price(contract, about.price())));

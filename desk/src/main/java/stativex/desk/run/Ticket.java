@@ -1,6 +1,8 @@
 package stativex.desk.run;
 
 import java.math.BigDecimal;
+import java.util.Collections;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
@@ -77,8 +79,8 @@ final class Ticket extends VBox {
         this.send = send;
         setId("ticket");
         getStyleClass().add("ticket");
-        setMaxSize(216, Region.USE_PREF_SIZE);
-        setMinWidth(216);
+        setMaxSize(236, Region.USE_PREF_SIZE);
+        setMinWidth(236);
         Label title = new Label("Order, " + contract.symbol());
         title.getStyleClass().add("heading");
         Region gap = new Region();
@@ -106,12 +108,17 @@ final class Ticket extends VBox {
         limit.setId("ticket-limit");
         limit.setPrefColumnCount(7);
         limit.setAccessibleText("Limit of the stop-limit");
-        strategies.forEach(strategy -> plan.getItems().add(strategy.name() + ": " + strategy.plan().name()));
+        List<String> plans = strategies.stream().map(strategy -> strategy.plan().name()).toList();
+        strategies.forEach(strategy -> plan.getItems().add(Collections.frequency(plans, strategy.plan().name()) == 1
+                ? strategy.plan().name()
+                : strategy.plan().name() + ", " + strategy.name()));
         plan.getSelectionModel().select(strategies.isEmpty() ? 0 : 1);
         type.getSelectionModel().select(0);
         worst.setId("ticket-worst");
         left.setId("ticket-left");
         said.setId("ticket-said");
+        left.setWrapText(true);
+        left.setMinHeight(Region.USE_PREF_SIZE);
         said.setWrapText(true);
         said.setMinHeight(Region.USE_PREF_SIZE);
         go.setId("ticket-send");
@@ -253,7 +260,7 @@ final class Ticket extends VBox {
         Optional<Headroom> nearest = nearest();
         left.setText(cost.isPresent() && nearest.isPresent() && cost.get() > 0
                 ? Format.tenths(Math.floorDiv(Math.multiplyExact(nearest.get().money(), 10L), cost.get()))
-                        + " such stop-outs before the " + ResultWords.of(nearest.get().line().kind())
+                        + " such stop-outs left: " + ResultWords.of(nearest.get().line().kind())
                 : "");
         boolean crosses = wrong.isEmpty() && nearest.isPresent()
                 && (cost.isEmpty() || cost.get() >= nearest.get().money());
@@ -300,6 +307,6 @@ final class Ticket extends VBox {
     private Optional<Headroom> nearest() {
         return last.stream().flatMap(s -> s.strategies().stream()).findFirst().stream()
                 .flatMap(view -> view.headroom().stream()).filter(h -> h.line().below())
-                .min(java.util.Comparator.comparingLong(Headroom::money));
+                .min(Comparator.comparingLong(Headroom::money));
     }
 }
