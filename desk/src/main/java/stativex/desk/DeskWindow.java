@@ -447,6 +447,11 @@ public final class DeskWindow {
         return true;
     }
 
+    /** The Run stage, while something runs. */
+    RunStage runStage() {
+        return run.orElseThrow();
+    }
+
     private void send(Command command) {
         workspace().replay().command(command);
     }

@@ -49,9 +49,9 @@ public final class Main implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        if (!List.of("run", "tape", "flow", "contract", "rules", "exits").contains(stage)) {
+        if (!List.of("run", "ticket", "tape", "flow", "contract", "rules", "exits").contains(stage)) {
             throw new ParameterException(spec.commandLine(),
-                    "--stage: expected run, tape, flow, contract, rules or exits, found " + stage);
+                    "--stage: expected run, ticket, tape, flow, contract, rules or exits, found " + stage);
         }
         Options options = new Options(Optional.ofNullable(picture), stage, Optional.ofNullable(tape),
                 Optional.ofNullable(at),

@@ -9,6 +9,7 @@ import javafx.scene.Scene;
 import stativex.desk.look.Snapshots;
 import stativex.engine.Command;
 import stativex.engine.Mode;
+import stativex.market.Side;
 
 /** A picture of the real window, with the first strategy engaged from where the demo's story begins. */
 final class Picture {
@@ -28,12 +29,25 @@ final class Picture {
             }
         }).thenCompose(ready -> switch (options.stage()) {
             case "run" -> CompletableFuture.completedFuture(null);
+            case "ticket" -> ticket(window, workspace);
             case "rules" -> rulesStage(window);
             case "exits" -> exitsStage(window);
             case "contract" -> contract(window);
             default -> tapeStage(window, options);
         })
                 .thenCompose(ready -> shown(scene, window, options.picture().orElseThrow()));
+    }
+
+    /** Opens the ticket for a short limit above the market. */
+    private static CompletableFuture<Void> ticket(DeskWindow window, Workspace workspace) {
+        CompletableFuture<Void> ready = new CompletableFuture<>();
+        Platform.runLater(() -> {
+            window.refresh();
+            window.runStage().ticket(Side.SHORT, workspace.replay().latest().snapshot().lastPrice().orElseThrow() + 14);
+            // fields take their size from their contents: a frame later
+            Platform.runLater(() -> ready.complete(null));
+        });
+        return ready;
     }
 
     /** Goes to the demo's contract in the Tape stage. */

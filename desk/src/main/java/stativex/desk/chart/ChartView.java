@@ -225,6 +225,13 @@ public final class ChartView extends Sketch {
         return viewport;
     }
 
+    /** The price under the crosshair, ticks; empty when it points at none. */
+    public Optional<Long> cursorPrice() {
+        return Double.isNaN(cursorY) || cursorY < 0 || cursorBar().isEmpty()
+                ? Optional.empty()
+                : painted.map(s -> Math.round(s.scale().price(cursorY)));
+    }
+
     /** The height at which a price is drawn, pixels from the top; empty before anything is. */
     public Optional<Double> height(long price) {
         return painted.map(s -> s.scale().y(price));

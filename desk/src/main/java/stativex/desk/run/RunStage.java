@@ -129,11 +129,19 @@ public final class RunStage extends BorderPane {
         if (shown && !over.getChildren().contains(ticket)) {
             over.getChildren().add(ticket);
             ticket.show(view.snapshot());
-            ticket.requestFocus();
+            chart.cursorPrice().ifPresent(ticket::at);
+            ticket.begin();
         } else if (!shown) {
             over.getChildren().remove(ticket);
             chart.requestFocus();
         }
+    }
+
+    /** Opens the ticket with a price. */
+    public void ticket(Side side, long price) {
+        ticketShown(true);
+        ticket.side(side);
+        ticket.at(price);
     }
 
     private void stopAnswered() {

@@ -136,7 +136,7 @@ final class Ticket extends VBox {
             });
         }
         type.setOnAction(e -> {
-            begin();
+            startPrice();
             work();
         });
         plan.setOnAction(e -> work());
@@ -190,8 +190,26 @@ final class Ticket extends VBox {
         }
     }
 
+    void side(Side side) {
+        (side == Side.LONG ? buys : sells).setSelected(true);
+        work();
+    }
+
+    /** A resting order at a price: a limit on the side of the market where it waits, else a stop. */
+    void at(long ticks) {
+        price.setText(contract.text(ticks));
+        last.flatMap(Snapshot::lastPrice).ifPresent(now -> type.getSelectionModel()
+                .select(side().sign() * (ticks - now) <= 0 ? Order.Type.LIMIT.ordinal() : Order.Type.STOP.ordinal()));
+        work();
+    }
+
+    /** Puts the keyboard into the ticket. */
+    void begin() {
+        quantity.requestFocus();
+    }
+
     /** A price to begin with: the last one. */
-    private void begin() {
+    private void startPrice() {
         last.flatMap(Snapshot::lastPrice).ifPresent(now -> {
             if (price.getText().isBlank()) {
                 price.setText(contract.text(now));
