@@ -28,6 +28,8 @@ import stativex.files.SessionFile;
 import stativex.files.tape.FurtherTape;
 import stativex.files.tape.TapeReference;
 import stativex.market.Decimals;
+import stativex.market.Rolls;
+import stativex.market.TapeTime;
 import stativex.market.Money;
 import stativex.market.TapeTime;
 import stativex.order.Realism;
@@ -72,6 +74,9 @@ final class TrialCommand implements Callable<Integer> {
 
         @Option(names = "--latency", paramLabel = "MILLISECONDS", defaultValue = "0", description = "from sending to acceptance (${DEFAULT-VALUE})")
         private String latency;
+
+        @Option(names = "--roll-lead", paramLabel = "MINUTES", defaultValue = "5", description = "of a joined tape: how long before the close of a month's last session positions leave for the roll (${DEFAULT-VALUE})")
+        private long rollLead;
 
         @Option(names = "--from", paramLabel = "DATE", description = "first evaluated trading day; each strategy's history is counted back from it. As early as the tape allows if left out")
         private LocalDate from;
@@ -196,11 +201,23 @@ final class TrialCommand implements Callable<Integer> {
                             + ": expected its ticks as a --further-tape, found none");
                 }));
         TapeReference.Found found = Demo.open(files.tape, Optional.of(contract.value()), false);
-        if (!found.rolls().isEmpty()) {
-            throw new BadInput("tape " + files.tape
-                    + " is a join: trials over rolls are not there yet, use one month's tape");
+        if (countFlickers && found.join().isPresent()) {
+            throw new BadInput("tape " + files.tape + " is a join: --count-flickers looks at one month's tape");
         }
-        return Run.trial(documents.inputs(found.tape(), terms).over(days(files.from, files.to, contract.value())));
+        return Run.trial(documents.inputs(found.tape(), terms).over(days(files.from, files.to, contract.value()))
+                .rolling(rolls(files, found)));
+    }
+
+    /** The months of a join, which is traded over its rolls. */
+    private Rolls rolls(Files files, TapeReference.Found found) {
+        if (found.join().isEmpty()) {
+            return Rolls.NONE;
+        }
+        try {
+            return new Rolls(found.join().get().legs(), Math.multiplyExact(files.rollLead, 60 * TapeTime.SECOND));
+        } catch (IllegalArgumentException | ArithmeticException e) {
+            throw new BadInput("tape " + files.tape + ": " + e.getMessage(), e);
+        }
     }
 
     /** The days between two options, either of which may be left out. @throws BadInput when one of them is none of the contract's */

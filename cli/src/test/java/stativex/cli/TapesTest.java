@@ -10,7 +10,9 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.List;
 import java.util.stream.Stream;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
@@ -156,12 +158,44 @@ public class TapesTest {
                 .contains("no session"));
         assertTrue(said(1, "tapes", "join", "other", "--months", "2026-09,2026-12", "--by-volume")
                 .contains("never exceeds"));
-        assertTrue(said(1, "trial", "--tape", "TDL", "--contract", contract, "--strategy",
-                folder.resolve("ebb-fade.strategy.json").toString(), "--account",
-                folder.resolve("gannet-row-40k.account.json").toString(), "--out", folder.resolve("t").toString())
-                .contains("is a join"));
+        assertTrue(said(0, "tapes", "join", "rolling", "--months", "2026-09,2026-12", "--on", "2026-09-23")
+                .contains("2026-09-23"));
+        tradedOverTheRoll();
         said(0, "tapes", "remove", "TDL");
         assertTrue(said(0, "tapes").contains("2026-12"), "the months stay");
+    }
+
+    /**
+     * The months are alike but for four points: until the roll the join trades like the older one, and from it on, since studies see
+     * everything before at the newer one's prices, like the newer one.
+     */
+    private void tradedOverTheRoll() throws IOException {
+        List<String> older = decisions("2026-09");
+        List<String> newer = decisions("2026-12");
+        List<String> both = decisions("rolling", "--roll-lead", "30");
+        // the trading day 2026-09-23 opens at 06:00 UTC of the day before
+        assertEquals(from(both, "2026-09-22T06"), from(newer, "2026-09-22T06"));
+        List<String> before = both.subList(1, both.size() - from(both, "2026-09-22T06").size());
+        assertEquals(before, older.subList(1, before.size() + 1));
+        assertTrue(before.size() > 5 && from(both, "2026-09-22T06").size() > 5, both.toString());
+        assertTrue(said(1, "trial", "--tape", "rolling", "--contract", contract, "--strategy",
+                folder.resolve("ebb-fade.strategy.json").toString(), "--account",
+                folder.resolve("gannet-row-40k.account.json").toString(), "--out", folder.resolve("t").toString(),
+                "--count-flickers").contains("is a join"));
+    }
+
+    private List<String> decisions(String tape, String... more) throws IOException {
+        Path out = folder.resolve("out-" + tape);
+        List<String> args = new ArrayList<>(List.of("trial", "--tape", tape, "--contract", contract,
+                "--strategy", folder.resolve("ebb-fade.strategy.json").toString(), "--account",
+                folder.resolve("gannet-row-40k.account.json").toString(), "--out", out.toString()));
+        args.addAll(List.of(more));
+        said(0, args.toArray(String[]::new));
+        return Files.readAllLines(out.resolve("decisions.csv"));
+    }
+
+    private static List<String> from(List<String> rows, String time) {
+        return rows.stream().filter(row -> row.startsWith("2026") && row.compareTo(time) >= 0).toList();
     }
 
     private static String up(String price) {

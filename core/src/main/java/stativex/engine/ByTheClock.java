@@ -60,6 +60,7 @@ final class ByTheClock implements SessionClock.Moments {
     @Override
     public void dayBegins(long at, Optional<LocalDate> date) {
         engine.market().now = at;
+        date.flatMap(engine.market().rolls::due).ifPresent(month -> engine.rolls(month, at));
         engine.watch().beginDay(engine.equity());
         engine.days().begin(at, date, engine.equity());
         engine.judgeNext();
@@ -99,6 +100,13 @@ final class ByTheClock implements SessionClock.Moments {
         }
         run.windowsFrom(at);
         run.stretch.ifPresent(next -> begin(run, next, at));
+    }
+
+    @Override
+    public void rollMoment(long at) {
+        engine.market().now = at;
+        engine.market().rolls.begins();
+        engine.market().owners.forEach(owner -> engine.flatten(owner, LeaveReason.ROLL));
     }
 
     @Override

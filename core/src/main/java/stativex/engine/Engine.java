@@ -9,6 +9,7 @@ import stativex.account.AccountWatch;
 import stativex.account.Ledger;
 import stativex.account.LockReason;
 import stativex.exit.PlanRun;
+import stativex.market.Join;
 import stativex.market.Side;
 import stativex.market.Tape;
 import stativex.order.Bracket;
@@ -27,6 +28,7 @@ public final class Engine {
     private static final Optional<Side> LONG = Optional.of(Side.LONG);
     private static final Optional<Side> SHORT = Optional.of(Side.SHORT);
 
+    private final Setup setup;
     private final Account account;
     private final Ledger ledger;
     private final AccountWatch watch;
@@ -57,8 +59,8 @@ public final class Engine {
         this.ledger = new Ledger(state.balance());
         this.watch = new AccountWatch(account, state);
         this.days = new DayBook(state.balance());
-        this.market = new MarketRun(setup.tape(), setup.contract(), account.fee(setup.contract().symbol()), ledger,
-                setup.terms(), new ByTheClock(this));
+        this.setup = setup;
+        this.market = new MarketRun(setup, account.fee(setup.contract().symbol()), ledger, new ByTheClock(this));
         for (Strategy strategy : setup.strategies()) {
             if (!strategy.contract().equals(setup.contract().symbol())) {
                 throw new IllegalArgumentException("strategy \"" + strategy.name() + "\" trades " + strategy.contract()
@@ -76,7 +78,8 @@ public final class Engine {
     private void add(Setup setup, Strategy strategy) {
         History history = History.of(strategy.historyDays(), setup.firstDay(), setup.contract().calendar(),
                 setup.tape());
-        StrategyRun run = new StrategyRun(runs.size(), strategy, market, setup.signals(strategy, history), history);
+        StrategyRun run = new StrategyRun(runs.size(), strategy, market,
+                setup.signals(strategy, history, setup.seen()), history);
         runs.add(run);
         market.add(run);
         standpoints.add(new Standpoint(this, run));
@@ -208,6 +211,14 @@ public final class Engine {
         market.owners.forEach(run -> flatten(run, LeaveReason.BY_HAND));
     }
 
+    /** Another month has come into force: its own prints and prices count from now on. */
+    void rolls(Join.Leg month, long at) {
+        for (StrategyRun run : runs) {
+            run.rolls(setup.signals(run.strategy, run.history, month.seen()), market.lastPrint(), at);
+        }
+        market.rollsTo(month.before());
+    }
+
     /** The next print is the last of the range: entries end, and what is open meets that print at the market. */
     public void rangeEnds() {
         for (OwnerRun run : market.owners) {
@@ -292,6 +303,9 @@ public final class Engine {
                 case DRAWDOWN_FLOOR -> LeaveReason.DRAWDOWN_FLOOR;
                 case BY_HAND -> LeaveReason.BY_HAND;
             };
+        }
+        if (market.rolls.rolling()) {
+            return LeaveReason.ROLL;
         }
         return run instanceof StrategyRun strategy && strategy.windowFlat ? LeaveReason.WINDOW_END : null;
     }

@@ -82,7 +82,7 @@ final class HandStandpoint implements Situation {
 
     @Override
     public Optional<LocalDate> lastTradingDay() {
-        return hand.market.contract.lastTradingDay();
+        return hand.market.lastTradingDay();
     }
 
     @Override

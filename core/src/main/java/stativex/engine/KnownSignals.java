@@ -129,6 +129,19 @@ final class KnownSignals extends Signals {
         judged = from;
     }
 
+    @Override
+    void standAs(Signals before, int print, long time) {
+        if (canSkip()) {
+            skip(print, time);
+        } else {
+            while (closed < closings.length
+                    && (byClock(closed) ? series.closedAt(closed) <= time : closings[closed] <= print)) {
+                closed++;
+            }
+            judgeAs(before);
+        }
+    }
+
     /** The next bar that may lead to anything. */
     private int nextThatMatters(int expiry) {
         return asksForPosition ? judged : Math.min(nextFiring(), Math.max(expiry, judged));

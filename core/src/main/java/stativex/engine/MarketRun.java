@@ -1,9 +1,12 @@
 package stativex.engine;
 
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import stativex.account.Ledger;
 import stativex.market.Contract;
+import stativex.market.Session;
 import stativex.market.Side;
 import stativex.market.Tape;
 import stativex.order.Cause;
@@ -11,7 +14,6 @@ import stativex.order.Order;
 import stativex.order.Orders;
 import stativex.order.Owner;
 import stativex.order.SimulatedExchange;
-import stativex.order.Terms;
 
 /** One contract's market in a run: its tape as far as it has come, its clock, its exchange, and the strategies that trade it. */
 final class MarketRun {
@@ -28,6 +30,7 @@ final class MarketRun {
     /** Everyone who may have something at work: the strategies in their order, then the person. */
     final List<OwnerRun> owners = new ArrayList<>();
     final SessionClock clock;
+    final RollClock rolls;
 
     /** The last print that has arrived; −1 before the first. */
     int lastPrint = -1;
@@ -46,16 +49,30 @@ final class MarketRun {
     /** Prints that lay in no session. */
     int outsideSessions;
 
-    MarketRun(Tape tape, Contract contract, long fee, Ledger ledger, Terms terms, SessionClock.Moments moments) {
-        this.tape = tape;
-        this.contract = contract;
+    MarketRun(Setup setup, long fee, Ledger ledger, SessionClock.Moments moments) {
+        this.tape = setup.tape();
+        this.contract = setup.contract();
+        this.rolls = new RollClock(setup.rolls(), contract.calendar());
         this.fee = fee;
-        this.exchange = new SimulatedExchange(tape, contract, terms);
+        this.exchange = new SimulatedExchange(tape, contract, setup.terms());
         this.orders = new Orders(exchange);
         this.holding = ledger.holding(contract.tickValue());
         this.hand = new HandRun(this);
         owners.add(hand);
-        this.clock = new SessionClock(tape, contract.calendar(), runs, moments);
+        this.clock = new SessionClock(tape, contract.calendar(), runs, rolls, moments);
+    }
+
+    /** The last print that was worked before one that is arriving now. */
+    int lastPrint() {
+        return arriving ? lastPrint - 1 : lastPrint;
+    }
+
+    /** A new month: the price of its last print before counts, and no quote of the old one. */
+    void rollsTo(long before) {
+        lastPrice = before;
+        worked = -1;
+        exchange.rollsTo(before);
+        holding.mark(before);
     }
 
     /** Adds a strategy; the person stays the last. */
@@ -75,6 +92,13 @@ final class MarketRun {
             case Owner.Strategy strategy -> runs.get(strategy.index());
             case Owner.Person ignored -> hand;
         };
+    }
+
+    /** From which day on nothing is entered: that of the month in force, while it rolls already the day before the next one's. */
+    Optional<LocalDate> lastTradingDay() {
+        return rolls.rolling()
+                ? clock.session().map(Session::tradingDate)
+                : rolls.lastTradingDay(contract.lastTradingDay());
     }
 
     /** What is asked now is asked because of this event. */

@@ -11,7 +11,7 @@ import stativex.market.TapeTime;
 
 /**
  * What happens by the clock of the tape: sessions open and end, trading days begin, windows ask for something. Moments up
- * to a time are told in order; at equal instants in the order session end, day, bars, windows, leaves by
+ * to a time are told in order; at equal instants in the order session end, day, bars, windows, a roll, leaves by
  * the clock, entries that turn to the market, session open.
  */
 final class SessionClock {
@@ -32,6 +32,9 @@ final class SessionClock {
         /** A clock says to leave. */
         void leaveMoment(StrategyRun run, long at);
 
+        /** A roll is near: no position crosses it. */
+        void rollMoment(long at);
+
         /** A resting entry turns to the market. */
         void turnMoment(StrategyRun run, long at);
     }
@@ -39,6 +42,7 @@ final class SessionClock {
     private final Tape tape;
     private final SessionCalendar calendar;
     private final List<StrategyRun> runs;
+    private final RollClock rolls;
     private final Moments moments;
     private boolean started;
     private Optional<Session> session = Optional.empty();
@@ -49,10 +53,12 @@ final class SessionClock {
     private long nextDay = TapeTime.NEVER;
     private long next = Long.MIN_VALUE;
 
-    SessionClock(Tape tape, SessionCalendar calendar, List<StrategyRun> runs, Moments moments) {
+    SessionClock(Tape tape, SessionCalendar calendar, List<StrategyRun> runs, RollClock rolls,
+            Moments moments) {
         this.tape = tape;
         this.calendar = calendar;
         this.runs = runs;
+        this.rolls = rolls;
         this.moments = moments;
     }
 
@@ -81,6 +87,9 @@ final class SessionClock {
                 if (runs.get(i).windowClock == at) {
                     moments.windowMoment(runs.get(i), at);
                 }
+            }
+            if (rolls.lead() <= at) {
+                moments.rollMoment(at);
             }
             for (int i = 0; i < runs.size(); i++) {
                 if (runs.get(i).leaveClock == at) {
@@ -114,11 +123,14 @@ final class SessionClock {
         if (session.isPresent() && session.get().open() < time) {
             openSession();
         }
+        if (rolls.lead() < time) {
+            rolls.begins();
+        }
         findNext();
     }
 
     private void findNext() {
-        next = nextDay;
+        next = Math.min(nextDay, rolls.lead());
         if (session.isPresent()) {
             next = Math.min(next, inSession ? session.get().close() : session.get().open());
         }

@@ -8,6 +8,7 @@ import stativex.account.Account;
 import stativex.market.Contract;
 import stativex.market.ContractTape;
 import stativex.market.Histories;
+import stativex.market.Rolls;
 import stativex.market.Tape;
 import stativex.order.Terms;
 import stativex.rule.Worked;
@@ -17,10 +18,11 @@ import stativex.rule.Worked;
  *
  * @param others further contracts that strategies look at, by symbol
  * @param firstDay first evaluated trading day; empty: as early as each strategy's history allows
+ * @param rolls months of a joined tape
  * @param ahead where the whole tape is there, and bars and rules may be worked before the run; empty: they are worked as prints come
  */
 public record Setup(Tape tape, Contract contract, Map<String, ContractTape> others, Account account,
-        List<Strategy> strategies, Terms terms, Optional<LocalDate> firstDay, Optional<Ahead> ahead) {
+        List<Strategy> strategies, Terms terms, Optional<LocalDate> firstDay, Optional<Ahead> ahead, Rolls rolls) {
 
     /**
      * Bars and study columns of whole tapes, shared by whoever wants the same.
@@ -34,12 +36,17 @@ public record Setup(Tape tape, Contract contract, Map<String, ContractTape> othe
         strategies = List.copyOf(strategies);
     }
 
-    /** A strategy's signals: known ahead where that can be, and only closed bars are looked at. */
-    Signals signals(Strategy strategy, History history) {
+    /** The tape as studies see it to begin with. */
+    Tape seen() {
+        return rolls.legs().isEmpty() ? tape : rolls.legs().getFirst().seen();
+    }
+
+    /** A strategy's signals on a tape as studies see it: known ahead where that can be, and only closed bars are looked at. */
+    Signals signals(Strategy strategy, History history, Tape seen) {
         if (ahead.isPresent() && strategy.signals().evaluate() == SignalPlan.Evaluate.BAR_CLOSE) {
-            return KnownSignals.of(strategy, contract, tape, others, ahead.get().histories(), ahead.get().worked(),
+            return KnownSignals.of(strategy, contract, seen, others, ahead.get().histories(), ahead.get().worked(),
                     history.since(), ahead.get().until());
         }
-        return LiveSignals.of(strategy, contract, tape, others, history.since());
+        return LiveSignals.of(strategy, contract, seen, others, history.since());
     }
 }

@@ -36,6 +36,20 @@ abstract sealed class Signals permits LiveSignals, KnownSignals {
     /** Bars that were judged already. */
     abstract int judged();
 
+    /**
+     * Stands where others of the same strategy stand, who saw earlier months at other prices: everything up to a print and a moment is
+     * taken and judged, and nothing of it leads to anything.
+     */
+    abstract void standAs(Signals before, int print, long time);
+
+    /** Judges what has closed and was judged by others; facts of the position are as they were told. */
+    final void judgeAs(Signals before) {
+        while (judged() < before.judged()) {
+            program.tellAs(before.program, judged());
+            judgeNext();
+        }
+    }
+
     /** The next closed bar is judged: its row can be read from now on. */
     abstract void judgeNext();
 

@@ -155,7 +155,7 @@ final class Standpoint implements Situation {
 
     @Override
     public Optional<LocalDate> lastTradingDay() {
-        return run.market.contract.lastTradingDay();
+        return run.market.lastTradingDay();
     }
 
     @Override

@@ -29,7 +29,7 @@ import stativex.order.Owner;
 final class StrategyRun extends OwnerRun {
     /** One side at work. */
     static final class SideRun {
-        final SideRules rules;
+        SideRules rules;
         /** Of a strategy judged on every trade: whether its signal was true at some moment of each closed bar. */
         final LongColumn provisional = new LongColumn();
         boolean on = true;
@@ -57,7 +57,7 @@ final class StrategyRun extends OwnerRun {
 
     final int index;
     final Strategy strategy;
-    final Signals signals;
+    Signals signals;
     final History history;
     /** Whether its bars end by the clock inside the session. */
     final boolean timeBars;
@@ -124,6 +124,13 @@ final class StrategyRun extends OwnerRun {
     @Override
     PlanRules plan(Side side) {
         return signals.plans.get(side);
+    }
+
+    /** Another month has come into force: what studies see of earlier ones is moved to its prices. */
+    void rolls(Signals next, int lastPrint, long at) {
+        next.standAs(signals, lastPrint, at);
+        signals = next;
+        sides.forEach((side, run) -> run.rules = next.sides.get(side));
     }
 
     BarSeries series() {

@@ -26,6 +26,18 @@ public final class Join {
      */
     public record Roll(LocalDate date, long open, String from, String to, int print, Optional<Long> adjustment) {}
 
+    /**
+     * What trading needs of a month that comes into force by a roll, or that begins a series.
+     *
+     * @param date trading date of the roll; empty for the first month
+     * @param open its first open, nanoseconds; {@link Long#MIN_VALUE} for the first month
+     * @param seen the joined tape as far as this month is in force, earlier ones moved to its prices by the rolls up to it
+     * @param before price of this month's last print before the open, ticks; {@link Tape#NONE} for the first month
+     * @param lastTradingDay of this month
+     */
+    public record Leg(String name, Optional<LocalDate> date, long open, Tape seen, long before,
+            Optional<LocalDate> lastTradingDay) {}
+
     private final List<Month> months;
     private final List<Roll> rolls;
     private final List<Tape.Part> parts;
@@ -172,6 +184,11 @@ public final class Join {
         return Tape.joined(parts);
     }
 
+    private static long adjustment(Roll roll) {
+        return roll.adjustment().orElseThrow(() -> new IllegalArgumentException("the roll of " + roll.date()
+                + " cannot be adjusted: " + roll.to() + " has no print before it"));
+    }
+
     /**
      * Earlier months moved so that all join the newest one: for looking, never for orders.
      *
@@ -182,14 +199,35 @@ public final class Join {
         long shift = 0;
         for (int i = parts.size() - 1; i >= 0; i--) {
             if (i < rolls.size()) {
-                Roll roll = rolls.get(i);
-                shift = Math.addExact(shift, roll.adjustment().orElseThrow(() -> new IllegalArgumentException(
-                        "the roll of " + roll.date() + " cannot be adjusted: " + roll.to()
-                                + " has no print before it")));
+                shift = Math.addExact(shift, adjustment(rolls.get(i)));
             }
             Tape.Part part = parts.get(i);
             moved.addFirst(new Tape.Part(part.tape(), part.from(), part.to(), shift));
         }
         return Tape.joined(moved);
+    }
+
+    /**
+     * The months in the order in which they come into force, each as studies see the series while it is.
+     *
+     * @throws IllegalArgumentException when a roll has no adjustment
+     */
+    public List<Leg> legs() {
+        List<Leg> legs = new ArrayList<>();
+        for (int month = 0; month < months.size(); month++) {
+            List<Tape.Part> moved = new ArrayList<>();
+            long shift = 0;
+            for (int i = month; i >= 0; i--) {
+                shift = i < month ? Math.addExact(shift, adjustment(rolls.get(i))) : 0;
+                Tape.Part part = parts.get(i);
+                moved.addFirst(new Tape.Part(part.tape(), part.from(), part.to(), shift));
+            }
+            Optional<Roll> by = month == 0 ? Optional.empty() : Optional.of(rolls.get(month - 1));
+            Tape.Part own = parts.get(month);
+            legs.add(new Leg(months.get(month).name(), by.map(Roll::date), by.map(Roll::open).orElse(Long.MIN_VALUE),
+                    Tape.joined(moved), by.isPresent() ? own.tape().price(own.from() - 1) : Tape.NONE,
+                    months.get(month).contract().lastTradingDay()));
+        }
+        return legs;
     }
 }

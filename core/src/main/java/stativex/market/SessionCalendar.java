@@ -183,6 +183,20 @@ public final class SessionCalendar {
         return Optional.empty();
     }
 
+    /** The last session that has closed by {@code time}. Empty when none has within 60 days. */
+    public Optional<Session> before(long time) {
+        LocalDate date = TapeTime.in(zone, time).toLocalDate().plusDays(1);
+        for (int back = 0; back < 60; back++) {
+            List<Session> day = sessions(date.minusDays(back));
+            for (int i = day.size() - 1; i >= 0; i--) {
+                if (day.get(i).close() <= time) {
+                    return Optional.of(day.get(i));
+                }
+            }
+        }
+        return Optional.empty();
+    }
+
     /** The session after {@code session}. */
     public Optional<Session> after(Session session) {
         return current(session.close());

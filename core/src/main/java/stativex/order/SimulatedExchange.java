@@ -360,6 +360,11 @@ public final class SimulatedExchange implements Venue {
         }
     }
 
+    /** A new month comes into force: the print before is its own. Nothing works then. */
+    public void rollsTo(long before) {
+        lastPrice = before;
+    }
+
     /** An order ends as the exchange's own doing: its bars are over. */
     public void expire(Order order) {
         reports.add(new Report.Ended(order));

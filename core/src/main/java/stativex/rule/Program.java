@@ -292,6 +292,11 @@ public final class Program {
         }
     }
 
+    /** Tells of a row what another program of the same rules was told. */
+    public void tellAs(Program other, int row) {
+        facts.forEach((fact, column) -> column.tell(row, other.facts.get(fact).at(row)));
+    }
+
     /** Whether a rule asks for what only the run can tell: of the position, or of trades. */
     public boolean asksForPosition() {
         return !facts.isEmpty();

@@ -10,6 +10,7 @@ import stativex.account.Account;
 import stativex.engine.Strategy;
 import stativex.market.Contract;
 import stativex.market.ContractTape;
+import stativex.market.Rolls;
 import stativex.market.Session;
 import stativex.market.Tape;
 import stativex.order.Terms;
@@ -20,9 +21,16 @@ import stativex.order.Terms;
  * @param others further contracts that strategies look at, by symbol
  * @param days trading days that are evaluated
  * @param heartbeats times, ascending, at which the tape's clock moves without a print
+ * @param rolls months of a joined tape, which has each month's real prices
  */
 public record Inputs(Tape tape, Contract contract, Map<String, ContractTape> others, Account account,
-        List<Strategy> strategies, Terms terms, Days days, long[] heartbeats) {
+        List<Strategy> strategies, Terms terms, Days days, long[] heartbeats, Rolls rolls) {
+
+    /** Inputs of one month. */
+    public Inputs(Tape tape, Contract contract, Map<String, ContractTape> others, Account account,
+            List<Strategy> strategies, Terms terms, Days days, long[] heartbeats) {
+        this(tape, contract, others, account, strategies, terms, days, heartbeats, Rolls.NONE);
+    }
 
     public Inputs {
         others = Map.copyOf(others);
@@ -42,7 +50,12 @@ public record Inputs(Tape tape, Contract contract, Map<String, ContractTape> oth
 
     /** The same over other trading days. */
     public Inputs over(Days range) {
-        return new Inputs(tape, contract, others, account, strategies, terms, range, heartbeats);
+        return new Inputs(tape, contract, others, account, strategies, terms, range, heartbeats, rolls);
+    }
+
+    /** The same of a joined tape. */
+    public Inputs rolling(Rolls months) {
+        return new Inputs(tape, contract, others, account, strategies, terms, days, heartbeats, months);
     }
 
     /** The same of strategies that look at no other contract. */

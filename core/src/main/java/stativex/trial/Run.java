@@ -46,7 +46,7 @@ public final class Run {
         this.heartbeats = inputs.worked();
         this.last = inputs.lastInRange().orElse(-1);
         this.engine = new Engine(new Setup(inputs.tape(), inputs.contract(), inputs.others(), inputs.account(),
-                inputs.strategies(), inputs.terms(), inputs.days().first(), ahead),
+                inputs.strategies(), inputs.terms(), inputs.days().first(), ahead, inputs.rolls()),
                 AccountState.fresh(inputs.account()));
     }
 

@@ -121,6 +121,11 @@ final class NaiveTrader {
         long lockAt = NONE;
         /** The range ends before this moment: nothing is worked from it on. */
         long endsBefore = NONE;
+        /** The day with which another month comes into force; −1: none. */
+        int rollDay = -1;
+        /** Price of the new month's last print before. */
+        long newBefore;
+        long rollLead;
     }
 
     /** How one side enters. */
@@ -667,6 +672,9 @@ final class NaiveTrader {
                     .noneMatch(w -> w.from <= now && now < (w.flatten ? Math.max(w.from, w.to - w.lead) : w.to))) {
                 return "outside window";
             }
+            if (rolling) {
+                return "last trading day";
+            }
             if (ended && (!s.coolLosers || endNet < 0) && (s.coolBars > 0 && bar < endBar + s.coolBars
                     || s.coolTime > 0 && now < endTime + s.coolTime)) {
                 return "cooling down";
@@ -956,7 +964,9 @@ final class NaiveTrader {
         }
 
         String mustBeFlat() {
-            return broken ? "drawdown floor" : !lock.isEmpty() ? lock : windowFlat ? "window end" : "";
+            return broken
+                    ? "drawdown floor"
+                    : !lock.isEmpty() ? lock : rolling ? "roll" : windowFlat ? "window end" : "";
         }
 
         void flatten(String reason) {
@@ -1534,12 +1544,12 @@ final class NaiveTrader {
         if (normal && p.bid != NONE && p.price <= p.bid) {
             return -1;
         }
-        for (int j = i - 1; j >= 0; j--) {
+        for (int j = i - 1; j >= firstOfMonth; j--) {
             if (tape.get(j).price != p.price) {
                 return p.price > tape.get(j).price ? 1 : -1;
             }
         }
-        return 0;
+        return firstOfMonth == 0 || market.newBefore == p.price ? 0 : p.price > market.newBefore ? 1 : -1;
     }
 
     private boolean inRange(long time) {
@@ -1578,6 +1588,9 @@ final class NaiveTrader {
     private long lastAtPeak;
     /** Bars take the print that has come, not the clock. */
     private boolean working;
+    private boolean rolling;
+    /** Index of the first print of the month in force. */
+    private int firstOfMonth;
 
     // ---------------------------------------------------------------- (0)
 
@@ -1593,6 +1606,9 @@ final class NaiveTrader {
             boolean running = begun || x.close > until;
             if (x.open > reached && x.open <= until && running) {
                 if (firstOf(x.day) == x) {
+                    if (x.day == market.rollDay) {
+                        due.add(new Due(x.open, 1, () -> roll(x.open)));
+                    }
                     due.add(new Due(x.open, 1, this::beginDay));
                 }
                 due.add(new Due(x.open, 6, () -> {
@@ -1651,6 +1667,16 @@ final class NaiveTrader {
                 }
             }
         }
+        if (market.rollDay >= 0) {
+            S lastOfOld = sessions.stream().filter(x -> x.day < market.rollDay).reduce((a, b) -> b).orElseThrow();
+            long lead = Math.max(lastOfOld.open, lastOfOld.close - market.rollLead);
+            if (lead > reached && lead <= until && begun) {
+                due.add(new Due(lead, 3, () -> {
+                    rolling = true;
+                    traders.forEach(t -> t.flatten("roll"));
+                }));
+            }
+        }
         for (Trader t : traders) {
             for (Plan plan : List.of(t.s.longPlan, t.s.shortPlan)) {
                 for (long day = 0; plan.clock != NONE && begun && day < 40; day++) {
@@ -1703,6 +1729,21 @@ final class NaiveTrader {
         if (firstTraded != null) {
             incomplete = false;
         }
+    }
+
+    /** Studies see everything before moved to the new month's prices; the print before is the new month's own. */
+    private void roll(long open) {
+        rolling = false;
+        firstOfMonth = 0;
+        while (firstOfMonth < tape.size() && tape.get(firstOfMonth).time < open) {
+            firstOfMonth++;
+        }
+        long moved = market.newBefore - tape.get(firstOfMonth - 1).price;
+        for (Trader t : traders) {
+            t.bars.replaceAll(bar -> new Bar(bar.open + moved, bar.close + moved, bar.last));
+        }
+        last = market.newBefore;
+        worked = -1;
     }
 
     private void beginDay() {

@@ -33,7 +33,9 @@ import stativex.interlock.SessionWindow;
 import stativex.interlock.SignalPeriod;
 import stativex.market.BarType;
 import stativex.market.Contract;
+import stativex.market.Join;
 import stativex.market.Money;
+import stativex.market.Rolls;
 import stativex.market.Session;
 import stativex.market.Side;
 import stativex.market.Tape;
@@ -116,6 +118,29 @@ public class TwinTest {
             return sized && quote != NaiveTrader.NONE && dice.nextInt(12) > 0 ? dice.nextInt(0, 9) : NaiveTrader.NONE;
         }
 
+        /** Prints from a later day's first open on are another month's, so much higher or lower. */
+        private void roll() {
+            int day = dice.nextInt(1, DAYS);
+            long open = Given.at(day, "01:00:00");
+            int first = (int) prints.stream().filter(p -> p.time() < open).count();
+            if (first == 0 || first == prints.size()) {
+                return;
+            }
+            long up = dice.nextInt(-40, 41);
+            for (int i = first; i < prints.size(); i++) {
+                NaiveTrader.P p = prints.get(i);
+                prints.set(i, new NaiveTrader.P(p.time(), p.price() + up, p.size(), moved(p.bid(), up),
+                        moved(p.ask(), up), p.bidSize(), p.askSize()));
+            }
+            s.rollDay = day;
+            s.newBefore = prints.get(first - 1).price() + up + dice.nextInt(-3, 4);
+            s.rollLead = dice.nextInt(4) * 200 * Given.SECOND;
+        }
+
+        private static long moved(long quote, long up) {
+            return quote == NaiveTrader.NONE ? quote : quote + up;
+        }
+
         private boolean chance(int percent) {
             return dice.nextInt(100) < percent;
         }
@@ -134,9 +159,14 @@ public class TwinTest {
             int lastDay = dice.nextInt(5);
             Optional<LocalDate> until = lastDay < DAYS ? Optional.of(Given.MONDAY.plusDays(lastDay)) : Optional.empty();
             s.endsBefore = until.isPresent() ? Given.at(lastDay + 1, "01:00:00") : NaiveTrader.NONE;
-            return Inputs.of(tape(), contract, account, strategies,
+            if (chance(25)) {
+                roll();
+            }
+            Optional<Join> join = s.rollDay < 0 ? Optional.empty() : Optional.of(join());
+            Inputs made = Inputs.of(join.map(Join::tape).orElseGet(() -> tape(prints)), contract, account, strategies,
                     new Terms(realism, s.latency, s.assumedAhead))
                     .over(new Days(Optional.empty(), until));
+            return join.map(j -> made.rolling(new Rolls(j.legs(), s.rollLead))).orElse(made);
         }
 
         private BarType bars(NaiveTrader.Rules r) {
@@ -452,7 +482,19 @@ public class TwinTest {
                     s.dayProfit > 0 ? Optional.of(s.dayProfit) : Optional.empty(), rules);
         }
 
-        private Tape tape() {
+        private Join join() {
+            long open = Given.at(s.rollDay, "01:00:00");
+            List<NaiveTrader.P> older = prints.stream().filter(p -> p.time() < open).toList();
+            List<NaiveTrader.P> newer = new ArrayList<>();
+            newer.add(new NaiveTrader.P(older.getLast().time(), s.newBefore, 1, Tape.NONE, Tape.NONE, Tape.NONE,
+                    Tape.NONE));
+            newer.addAll(prints.subList(older.size(), prints.size()));
+            return Join.of(
+                    List.of(new Join.Month("old", contract, tape(older)), new Join.Month("new", contract, tape(newer))),
+                    List.of(Given.MONDAY.plusDays(s.rollDay)));
+        }
+
+        private static Tape tape(List<NaiveTrader.P> prints) {
             TapeBuilder tape = new TapeBuilder(prints.size());
             for (NaiveTrader.P p : prints) {
                 tape.add(p.time(), p.price(), p.size(), p.bid(), p.ask(), p.bidSize(), p.askSize(), Optional.empty());
@@ -499,6 +541,9 @@ public class TwinTest {
                     "days, seed " + seed);
             assertEquals(run.engine().days().deepestDrawdown(), twin.deepest(), "deepest drawdown, seed " + seed);
             assertEquals(run.engine().days().longestDrawdown(), twin.longest(), "longest drawdown, seed " + seed);
+            if (c.s.rollDay >= 0) {
+                asPrintsCome(c, run, seed);
+            }
             c.s.rules.forEach(r -> seen.merge(r.kind + (r.everyTrade ? " every trade" : ""), 1, Integer::sum));
             run.engine().log().fills().forEach(f -> seen.merge(Said.reason(f.reason()), 1, Integer::sum));
             run.engine().log().decisions()
@@ -509,6 +554,26 @@ public class TwinTest {
         if (TAPES >= 2000) {
             everythingHappened(seen);
         }
+    }
+
+    /** Over a roll, too, bars and rules that are made as prints come give the same as those of the whole tape. */
+    private static void asPrintsCome(Case c, Run run, long seed) {
+        Run live = new Run(c.inputs);
+        for (int i = 0; i < c.inputs.strategies().size(); i++) {
+            live.command(new stativex.engine.Command.SetMode(i, stativex.engine.Mode.ENGAGED));
+        }
+        while (!live.atEnd()) {
+            live.step();
+        }
+        live.finish();
+        assertEquals(live.engine().log().decisions().toString(), run.engine().log().decisions().toString(),
+                "decisions as prints come, seed " + seed);
+        assertEquals(live.engine().log().trades().toString(), run.engine().log().trades().toString(),
+                "trades as prints come, seed " + seed);
+        Rolls again = Rolls.of(c.inputs.tape(), "old", Optional.empty(), c.inputs.rolls().changes(),
+                c.inputs.rolls().lead());
+        Run rebuilt = Run.trial(c.inputs.rolling(again));
+        assertEquals(rebuilt.engine().log().fills(), run.engine().log().fills(), "rolls from figures, seed " + seed);
     }
 
     /** A check that compares nothing proves nothing: every kind of event must have happened often. */
@@ -526,7 +591,8 @@ public class TwinTest {
                 "declined trades a day",
                 "declined opposite position",
                 "declined leaving", "declined adds not allowed", "declined position limit", "declined line check",
-                "declined locked", "declined broken", "declined risk cap", "declined signals per period", "taken cut",
+                "declined locked", "declined broken", "roll", "declined last trading day", "declined risk cap",
+                "declined signals per period", "taken cut",
                 "declined side off", "declined session incomplete",
                 "declined session closed", "taken", "locked day loss", "locked drawdown floor", "volume", "range",
                 "time", "renko",
@@ -609,7 +675,7 @@ public class TwinTest {
     public void mirroredTapeGivesMirroredTrades() {
         for (long seed = 1; seed <= 300; seed++) {
             Case c = new Case(seed);
-            if (c.s.rules.stream().anyMatch(r -> r.both)) {
+            if (c.s.rollDay >= 0 || c.s.rules.stream().anyMatch(r -> r.both)) {
                 // where both sides give a signal at once long is asked first, on the mirrored tape, too
                 continue;
             }

@@ -120,7 +120,7 @@ public final class Demo {
     public static TapeReference.Found open(String reference, Optional<Contract> contract, boolean backAdjusted) {
         if (reference.equals(TAPE)) {
             Contract of = contract.orElseGet(() -> documents().contract().value());
-            return new TapeReference.Found(of, tape(of), List.of());
+            return new TapeReference.Found(of, tape(of));
         }
         return TapeReference.open(TapeStore.own(), reference, contract, backAdjusted);
     }

@@ -46,6 +46,7 @@ import stativex.files.tape.FurtherTapes;
 import stativex.files.tape.TapeStore;
 import stativex.link.Replay;
 import stativex.market.Contract;
+import stativex.market.Rolls;
 
 /**
  * The window's content. Once a frame it takes the latest picture of the replay and shows it if it is a new one; the
@@ -364,10 +365,12 @@ public final class DeskWindow {
 
     private void open(Shown chosen, Optional<String> wanted) {
         Documents.Read<Contract> contract = contract(chosen);
+        // a join is traded over its rolls
+        Rolls rolls = chosen.join().map(Rolls::of).orElse(Rolls.NONE);
         Workspace next = workspace.isPresent() && wanted.isEmpty()
                 && fits(workspace.get().inputs().account(), contract.value())
-                        ? workspace.get().on(chosen.reference(), contract, chosen.tape(), chosen.days())
-                        : Workspace.own(chosen.reference(), contract, chosen.tape(), chosen.days(),
+                        ? workspace.get().on(chosen.reference(), contract, chosen.tape(), rolls, chosen.days())
+                        : Workspace.own(chosen.reference(), contract, chosen.tape(), rolls, chosen.days(),
                                 account(contract.value(), wanted),
                                 further, sessions);
         leave();

@@ -17,6 +17,7 @@ import stativex.files.tape.FurtherTapes;
 import stativex.link.Replay;
 import stativex.market.Contract;
 import stativex.market.ContractTape;
+import stativex.market.Rolls;
 import stativex.market.Tape;
 import stativex.order.Terms;
 import stativex.trial.Days;
@@ -60,17 +61,19 @@ public final class Workspace implements AutoCloseable {
      * A tape of the person's own with the strategies of its contract, from the first open of its last trading day on, or of the
      * first day that is evaluated.
      *
+     * @param rolls of a joined tape
      * @param days that are evaluated
      * @param account the one to trade with
      * @throws IllegalArgumentException when the account states no fee for the contract, or has another currency
      */
-    public static Workspace own(String reference, Documents.Read<Contract> contract, Tape tape,
+    public static Workspace own(String reference, Documents.Read<Contract> contract, Tape tape, Rolls rolls,
             Days days, Documents.Read<Account> account, FurtherTapes further, Optional<Path> sessions) {
-        return made(reference, contract, tape, days, account, ownStrategies(contract.value(), further), further,
+        return made(reference, contract, tape, rolls, days, account, ownStrategies(contract.value(), further), further,
                 ZoneId.systemDefault(), sessions);
     }
 
-    private static Workspace made(String reference, Documents.Read<Contract> contract, Tape tape, Days days,
+    private static Workspace made(String reference, Documents.Read<Contract> contract, Tape tape, Rolls rolls,
+            Days days,
             Documents.Read<Account> account, List<Documents.Read<Strategy>> strategies, FurtherTapes further,
             ZoneId own,
             Optional<Path> sessions) {
@@ -79,7 +82,7 @@ public final class Workspace implements AutoCloseable {
                 .flatMap(one -> one.value().signals().others(contract.value()).stream()).distinct()
                 .flatMap(symbol -> further.open(symbol).stream()).toList();
         SessionFile.Set documents = new SessionFile.Set(contract, account, strategies, others);
-        Inputs inputs = documents.inputs(tape, Terms.DEFAULT).over(days);
+        Inputs inputs = documents.inputs(tape, Terms.DEFAULT).over(days).rolling(rolls);
         if (inputs.prints() == 0) {
             throw new IllegalArgumentException("the tape has no print of the days that are chosen");
         }
@@ -112,17 +115,18 @@ public final class Workspace implements AutoCloseable {
      *
      * @throws IllegalArgumentException when the account states no fee for the contract, or has another currency
      */
-    public Workspace on(String reference, Documents.Read<Contract> contract, Tape other, Days days) {
+    public Workspace on(String reference, Documents.Read<Contract> contract, Tape other, Rolls rolls, Days days) {
         Contract mine = inputs.contract();
         boolean same = contract.value().symbol().equals(mine.symbol())
                 && contract.value().tickSize().compareTo(mine.tickSize()) == 0;
-        return made(reference, same ? documents.contract() : contract, other, days, documents.account(),
+        return made(reference, same ? documents.contract() : contract, other, rolls, days, documents.account(),
                 same ? documents.strategies() : ownStrategies(contract.value(), further), further, own, sessions);
     }
 
     /** The same with another account, from the beginning. @throws IllegalArgumentException as {@link #on} */
     public Workspace with(Documents.Read<Account> account) {
-        return made(tape, documents.contract(), inputs.tape(), inputs.days(), account, documents.strategies(), further,
+        return made(tape, documents.contract(), inputs.tape(), inputs.rolls(), inputs.days(), account,
+                documents.strategies(), further,
                 own, sessions);
     }
 
@@ -138,7 +142,9 @@ public final class Workspace implements AutoCloseable {
         SessionFile.Set next = new SessionFile.Set(documents.contract(), documents.account(), all,
                 all.stream().flatMap(one -> one.value().signals().others(inputs.contract()).stream()).distinct()
                         .map(this::opened).toList());
-        return new Workspace(next, next.inputs(inputs.tape(), inputs.terms()).over(inputs.days()), tape, further, own,
+        return new Workspace(next,
+                next.inputs(inputs.tape(), inputs.terms()).over(inputs.days()).rolling(inputs.rolls()), tape, further,
+                own,
                 begin, sessions);
     }
 

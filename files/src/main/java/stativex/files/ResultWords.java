@@ -43,6 +43,7 @@ public final class ResultWords {
             case OPPOSITE_SIGNAL -> "opposite signal";
             case CLOCK_TIME -> "clock time";
             case WINDOW_END -> "window end";
+            case ROLL -> "roll";
             case DAY_LOSS -> "day loss";
             case DAY_PROFIT -> "day profit";
             case DRAWDOWN_FLOOR -> "drawdown floor";

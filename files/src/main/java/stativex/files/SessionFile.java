@@ -123,6 +123,7 @@ public final class SessionFile {
             }
             header.put("heartbeats", beats);
             header.put("realism", inputs.terms().realism().word());
+            RollLines.write(inputs.rolls(), header);
             if (inputs.terms().assumedAhead() > 0) {
                 header.put("assumedAhead", inputs.terms().assumedAhead());
             }
@@ -269,7 +270,7 @@ public final class SessionFile {
         return header.checked(() -> new Inputs(tape, documents.contract().value(), documents.tapes(),
                 documents.account().value(), documents.values(), terms,
                 new Days(header.maybe("firstDay").map(Field::date), header.maybe("lastDay").map(Field::date)),
-                heartbeats));
+                heartbeats, RollLines.read(header, tape)));
     }
 
     private static Set documents(Field header, TapeSource tapes) {

@@ -13,8 +13,18 @@ import stativex.market.Tape;
 
 /** Finds a tape by what a person calls it: a CSV or Parquet file, or the name of a stored tape or join. */
 public final class TapeReference {
-    /** A tape with the contract that its prices are ticks of, and the rolls in it. */
-    public record Found(Contract contract, Tape tape, List<Join.Roll> rolls) {}
+    /** A tape with the contract that its prices are ticks of, and the join that it is of, if it is one. */
+    public record Found(Contract contract, Tape tape, Optional<Join> join) {
+        /** A tape of one month. */
+        public Found(Contract contract, Tape tape) {
+            this(contract, tape, Optional.empty());
+        }
+
+        /** The rolls in it. */
+        public List<Join.Roll> rolls() {
+            return join.map(Join::rolls).orElse(List.of());
+        }
+    }
 
     /** What tapes that come with the application are called, alone or before a further word. */
     private static final String DEMO = "demo";
@@ -51,17 +61,17 @@ public final class TapeReference {
                     .orElseThrow(() -> new BadInput(reference + ": a file needs a contract: --contract FILE.json"));
             Path file = Path.of(reference);
             return new Found(of,
-                    TapeImport.isParquet(file) ? ParquetTicks.read(file, of) : TickCsv.read(file, of), List.of());
+                    TapeImport.isParquet(file) ? ParquetTicks.read(file, of) : TickCsv.read(file, of));
         }
         Joins joins = new Joins(store);
         if (!store.has(reference) && joins.has(reference)) {
             Join join = joins.open(reference);
             return fitting(reference, contract,
-                    new Found(join.contract(), backAdjusted ? join.backAdjusted() : join.tape(), join.rolls()));
+                    new Found(join.contract(), backAdjusted ? join.backAdjusted() : join.tape(), Optional.of(join)));
         }
         TapeStore.Stored stored = store.open(reference);
         return fitting(reference, contract,
-                new Found(stored.info().contract().value(), stored.tape(), List.of()));
+                new Found(stored.info().contract().value(), stored.tape()));
     }
 
     /**
@@ -87,6 +97,6 @@ public final class TapeReference {
                     + found.contract().tickSize().toPlainString() + ", the contract given has ticks of "
                     + given.get().tickSize().toPlainString());
         }
-        return new Found(given.orElse(found.contract()), found.tape(), found.rolls());
+        return new Found(given.orElse(found.contract()), found.tape(), found.join());
     }
 }
