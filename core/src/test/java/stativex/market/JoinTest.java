@@ -122,4 +122,27 @@ public class JoinTest {
             assertEquals(shifts.getLast(), Long.valueOf(0));
         }
     }
+
+    @Test
+    public void studiesSeeEarlierMonthsAtThePricesOfTheMonthInForce() {
+        Join join = Join.of(List.of(september, december, march), List.of(MONDAY.plusDays(2), MONDAY.plusDays(4)));
+        List<Join.Leg> legs = join.legs();
+        Tape real = join.tape();
+        int first = join.rolls().get(0).print();
+        int second = join.rolls().get(1).print();
+        assertEquals(legs.stream().map(leg -> leg.seen().count()).toList(), List.of(first, second, real.count()));
+        long toDecember = join.rolls().get(0).adjustment().orElseThrow();
+        long toMarch = join.rolls().get(1).adjustment().orElseThrow();
+        assertEquals(legs.get(1).seen().price(0), real.price(0) + toDecember);
+        assertEquals(legs.get(1).seen().price(first), real.price(first), "the month in force at its real prices");
+        assertEquals(legs.get(2).seen().price(0), real.price(0) + toDecember + toMarch);
+        assertEquals(legs.get(2).seen().price(first), real.price(first) + toMarch);
+        assertEquals(legs.get(1).before(), real.price(first - 1) + toDecember);
+        Rolls rolls = Rolls.of(join);
+        Rolls again = Rolls.of(real, "September", legs.getFirst().lastTradingDay(), rolls.changes(), rolls.lead());
+        for (int month = 0; month < 3; month++) {
+            assertEquals(again.legs().get(month).seen().checksum(), legs.get(month).seen().checksum());
+            assertEquals(again.legs().get(month).lastTradingDay(), legs.get(month).lastTradingDay());
+        }
+    }
 }
