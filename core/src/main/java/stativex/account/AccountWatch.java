@@ -1,6 +1,7 @@
 package stativex.account;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
@@ -20,7 +21,11 @@ public final class AccountWatch {
     /** In place of the distance to a line where there is none. */
     public static final long NO_LINE = Long.MAX_VALUE;
 
-    private final List<Judge> judges;
+    private final Judge[] judges;
+    /** Of each judge: whether its line lies below, holds for the day, trails the peak. Asked with every stretch of prints. */
+    private final boolean[] below;
+    private final boolean[] ofTheDay;
+    private final boolean[] trails;
     private long peak;
     private long dayStart;
     private boolean begun;
@@ -34,7 +39,15 @@ public final class AccountWatch {
 
     /** @param judges in the order in which they are asked */
     AccountWatch(List<Judge> judges, AccountState state) {
-        this.judges = List.copyOf(judges);
+        this.judges = judges.toArray(Judge[]::new);
+        this.below = new boolean[this.judges.length];
+        this.ofTheDay = new boolean[below.length];
+        this.trails = new boolean[below.length];
+        for (int i = 0; i < below.length; i++) {
+            below[i] = this.judges[i].kind().below();
+            ofTheDay[i] = this.judges[i].kind().ofTheDay();
+            trails[i] = this.judges[i].trails();
+        }
         this.peak = state.peak();
         this.dayStart = state.dayStart();
         this.begun = state.begun();
@@ -67,8 +80,8 @@ public final class AccountWatch {
     }
 
     /** Whether a rule still has something to say: a day's rule not once the day is locked, none once the account is broken. */
-    private boolean asks(Judge judge) {
-        return !broken && (lock.isEmpty() || !judge.kind().ofTheDay());
+    private boolean asks(int judge) {
+        return !broken && (lock.isEmpty() || !ofTheDay[judge]);
     }
 
     /**
@@ -78,9 +91,9 @@ public final class AccountWatch {
      */
     public Optional<Verdict> judge(long equity, long closing) {
         peak = Math.max(peak, equity);
-        for (int i = 0; i < judges.size(); i++) {
-            Judge judge = judges.get(i);
-            if (asks(judge) && judge.reached(equity, peak, dayStart, closing)) {
+        for (int i = 0; i < judges.length; i++) {
+            Judge judge = judges[i];
+            if (asks(i) && judge.reached(equity, peak, dayStart, closing)) {
                 if (judge.kind().ofTheDay()) {
                     lock = Optional.of(judge.kind().lock());
                 } else {
@@ -104,7 +117,7 @@ public final class AccountWatch {
     /** The lines as they stand with {@code equity} taken in, in the order of their kinds. */
     public List<Line> lines(long equity) {
         long top = Math.max(peak, equity);
-        return judges.stream().map(judge -> judge.line(top, dayStart)).sorted(Comparator.comparing(Line::kind))
+        return Arrays.stream(judges).map(judge -> judge.line(top, dayStart)).sorted(Comparator.comparing(Line::kind))
                 .toList();
     }
 
@@ -121,13 +134,13 @@ public final class AccountWatch {
     public long quietAbove(long equity, long closing) {
         long up = Long.MAX_VALUE;
         long top = Math.max(peak, equity);
-        for (int i = 0; i < judges.size(); i++) {
-            Judge judge = judges.get(i);
-            if (asks(judge)) {
+        for (int i = 0; i < judges.length; i++) {
+            Judge judge = judges[i];
+            if (asks(i)) {
                 long at = judge.reachedAt(top, dayStart, closing);
-                if (!judge.kind().below()) {
+                if (!below[i]) {
                     up = Math.min(up, at);
-                } else if (judge.trails()) {
+                } else if (trails[i]) {
                     // half of what lies between the line and equity may be gained on the peak
                     up = Math.min(up, top + (equity - at) / 2 + 1);
                 }
@@ -140,10 +153,10 @@ public final class AccountWatch {
     public long quietBelow(long equity, long closing, long above) {
         long down = Long.MIN_VALUE;
         long top = Math.max(peak, equity);
-        for (int i = 0; i < judges.size(); i++) {
-            Judge judge = judges.get(i);
-            if (asks(judge) && judge.kind().below()) {
-                long highest = judge.trails() ? Math.max(top, above - 1) : top;
+        for (int i = 0; i < judges.length; i++) {
+            Judge judge = judges[i];
+            if (asks(i) && below[i]) {
+                long highest = trails[i] ? Math.max(top, above - 1) : top;
                 down = Math.max(down, judge.reachedAt(highest, dayStart, closing));
             }
         }

@@ -95,6 +95,7 @@ final class Evaluator {
         }
         Proposal.Joins joins = joins(run, rule.rules.side(), pairs);
         opposite(run, rule.rules.side(), joins);
+        oppositeByHand(run, rule.rules.side());
         if (run.mode == Mode.OFF || !run.evaluates()) {
             return;
         }
@@ -138,11 +139,19 @@ final class Evaluator {
 
     /** A signal of the other side: the plan may leave on it, and then an entry that has not filled ends, too. */
     private void opposite(StrategyRun run, Side side, Proposal.Joins joins) {
-        Optional<Bracket> other = joins == Proposal.Joins.PAIRS ? Optional.empty() : run.atWork(side.opposite());
-        if (other.isPresent() && run.strategy.plan().terms(side.opposite()).leavesOnOppositeSignal()) {
+        if (joins == Proposal.Joins.PAIRS || !run.plan(side.opposite()).leavesOnOppositeSignal
+                || run.held(side.opposite()) == 0) {
+            return;
+        }
+        Optional<Bracket> other = run.atWork(side.opposite());
+        if (other.isPresent()) {
             engine.leave(run, LeaveReason.OPPOSITE_SIGNAL);
             run.market.orders.cancelEntries(other.get(), run.market.because());
         }
+    }
+
+    /** The same for a position of the person's that this strategy's plan leads. */
+    private void oppositeByHand(StrategyRun run, Side side) {
         HandRun hand = run.market.hand;
         if (hand.guide().orElse(null) == run && hand.bracket.side() != side && hand.terms().leavesOnOppositeSignal()) {
             engine.leave(hand, LeaveReason.OPPOSITE_SIGNAL);
@@ -166,6 +175,7 @@ final class Evaluator {
                 rule.raised = true;
                 Proposal.Joins joins = joins(run, side, pairs);
                 opposite(run, side, joins);
+                oppositeByHand(run, side);
                 if (run.mode != Mode.OFF && run.evaluates()) {
                     signal(run, rule, new Signal(row, false, joins), run.market.because());
                 }
@@ -256,8 +266,11 @@ final class Evaluator {
     }
 
     private void expireEntries(StrategyRun run) {
+        if (!run.entering()) {
+            return;
+        }
         for (Order entry : run.entries()) {
-            if (entry.state().live() && run.strategy.entry(entry.bracket().side())
+            if (entry.state().live() && run.entry(entry.bracket().side())
                     .goodFor() instanceof Strategy.GoodFor.Bars(int n)
                     && run.signals.closed() - entry.closesBefore() >= n) {
                 run.market.exchange.expire(entry);
@@ -286,7 +299,7 @@ final class Evaluator {
         long price = entryPrice(run, rule, bar);
         Standpoint standpoint = engine.standpoint(run);
         Proposal proposal = standpoint.proposal(side, price, bar, signal.withClose(), signal.joins());
-        Interlocks.Answer answer = Interlocks.ask(standpoint, proposal);
+        Interlocks.Answer answer = standpoint.ask(proposal);
         if (answer.refusal().isPresent()) {
             engine.decide(run, side, bar, market.lastPrice, rule.declined(answer.refusal().get()));
             return;
@@ -295,7 +308,7 @@ final class Evaluator {
             engine.decide(run, side, bar, market.lastPrice, new Decision.WouldBe());
             return;
         }
-        Strategy.Entry entry = run.strategy.entry(side);
+        Strategy.Entry entry = run.entry(side);
         engine.decide(run, side, bar, entry.type() == Order.Type.MARKET ? market.lastPrice : price,
                 new Decision.Taken(entry.type(), proposal.quantity(), answer.granted(), rule.rules.grade(bar)));
         rule.sent++;
@@ -311,7 +324,7 @@ final class Evaluator {
 
     /** Sends an entry; beside one of the other side that rests it is the second half of a two-sided one. */
     void enter(StrategyRun run, Side side, long price, int quantity, Cause because) {
-        Strategy.Entry entry = run.strategy.entry(side);
+        Strategy.Entry entry = run.entry(side);
         Bracket bracket = run.bracket;
         if (run.bracket.idle()) {
             bracket = new Bracket(run.owner, side);
@@ -332,9 +345,12 @@ final class Evaluator {
 
     /** Resting entries follow their price at each bar's close; a stop-limit that has been reached stays. */
     private void reprice(StrategyRun run, int bar) {
+        if (!run.entering()) {
+            return;
+        }
         for (Order entry : List.copyOf(run.entries())) {
             Side side = entry.bracket().side();
-            if (run.strategy.entry(side).reprice() && entry.state().live() && !entry.turning()
+            if (run.entry(side).reprice() && entry.state().live() && !entry.turning()
                     && entry.type() != Order.Type.MARKET && !entry.reached() && !entry.movedByHand()) {
                 long price = entryPrice(run, run.sides.get(side), bar);
                 if (price != Tape.NONE && price != entry.wanted()) {
@@ -353,7 +369,7 @@ final class Evaluator {
         if (Double.isNaN(value) || Math.abs(value) > 1e15) {
             return Tape.NONE;
         }
-        Strategy.Entry entry = run.strategy.entry(rule.rules.side());
+        Strategy.Entry entry = run.entry(rule.rules.side());
         boolean away = (rule.rules.side() == Side.LONG) == (entry.type() == Order.Type.LIMIT);
         boolean down = away != entry.towardMarket();
         return (long) (down ? Math.floor(value) : Math.ceil(value));

@@ -79,7 +79,8 @@ abstract class OwnerRun {
 
     /** Contracts of a side that are open or that resting entries may open. */
     int held(Side side) {
-        return atWork(side).map(of -> of.open() + of.entering()).orElse(0);
+        int held = bracket.side() == side ? bracket.open() + bracket.entering() : 0;
+        return pair.isPresent() && pair.get().side() == side ? held + pair.get().entering() : held;
     }
 
     /** After anything became of an order: of a two-sided entry what still rests goes on alone. */

@@ -21,12 +21,15 @@ public final class PlanRules {
     private record Ruled(Leave.Rule leave, Condition condition) {}
 
     private final ExitTerms terms;
+    /** Whether it leaves on the other side's signal: asked at each of them. */
+    final boolean leavesOnOppositeSignal;
     private final Map<String, Value> values = new HashMap<>();
     private final List<Ruled> leaves = new ArrayList<>();
 
     /** @throws IllegalArgumentException saying which text of the plan is wrong, and where in it */
     public PlanRules(Program program, Side side, ExitTerms terms) {
         this.terms = terms;
+        this.leavesOnOppositeSignal = terms.leavesOnOppositeSignal();
         String whose = "exit plan, " + side.word() + ", ";
         try {
             terms.levels().forEach(text -> values.put(text, program.level(text)));
@@ -46,6 +49,7 @@ public final class PlanRules {
 
     private PlanRules() {
         this.terms = ExitTerms.NONE;
+        this.leavesOnOppositeSignal = false;
     }
 
     /** No plan: nothing leaves by itself. */

@@ -27,6 +27,7 @@ import stativex.order.Bracket;
 final class Standpoint implements Situation {
     private final Engine engine;
     private final StrategyRun run;
+    private Interlocks.Gate gate;
 
     Standpoint(Engine engine, StrategyRun run) {
         this.engine = engine;
@@ -50,7 +51,7 @@ final class Standpoint implements Situation {
      * @param bar whose signal it is, the one that forms included
      */
     Proposal proposal(Side side, long price, int bar, boolean withClose, Proposal.Joins joins) {
-        Strategy.Entry entry = run.strategy.entry(side);
+        Strategy.Entry entry = run.entry(side);
         // a plan takes studies of closed bars only
         int closed = Math.min(bar, run.signals.closed() - 1);
         Proposal fixed = new Proposal(side, price, closed, withClose, joins, entry.quantity());
@@ -65,6 +66,14 @@ final class Standpoint implements Situation {
             }
         }
         return fixed.of(quantity);
+    }
+
+    /** Asks every interlock for an entry. */
+    Interlocks.Answer ask(Proposal proposal) {
+        if (gate == null) {
+            gate = new Interlocks.Gate(this);
+        }
+        return gate.ask(this, proposal);
     }
 
     private static boolean within(Sizing sizing, Optional<Long> cost, long nearest) {
@@ -230,13 +239,13 @@ final class Standpoint implements Situation {
 
     @Override
     public boolean weighsRisk() {
-        return run.sides.keySet().stream().map(side -> run.strategy.entry(side).risk())
+        return run.sides.keySet().stream().map(side -> run.entry(side).risk())
                 .anyMatch(risk -> risk.sizing().isPresent() || risk.cap().isPresent());
     }
 
     @Override
     public Optional<Long> riskCap(Side side) {
-        return run.strategy.entry(side).risk().cap();
+        return run.entry(side).risk().cap();
     }
 
     @Override
@@ -261,12 +270,12 @@ final class Standpoint implements Situation {
     @Override
     public boolean warmsUp() {
         return run.sides.keySet().stream().anyMatch(
-                side -> run.strategy.entry(side).priced() || run.signals.plans.get(side).asksForStudies());
+                side -> run.entry(side).priced() || run.signals.plans.get(side).asksForStudies());
     }
 
     @Override
     public boolean warmingUp(Proposal proposal) {
-        return run.strategy.entry(proposal.side()).priced() && proposal.price() == Tape.NONE
+        return run.entry(proposal.side()).priced() && proposal.price() == Tape.NONE
                 || !run.signals.plans.get(proposal.side()).complete(proposal.bar());
     }
 
@@ -280,6 +289,6 @@ final class Standpoint implements Situation {
     }
 
     private long expected(Proposal p) {
-        return run.market.expected(p.side(), run.strategy.entry(p.side()), p.price());
+        return run.market.expected(p.side(), run.entry(p.side()), p.price());
     }
 }

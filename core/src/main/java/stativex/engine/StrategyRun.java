@@ -61,6 +61,8 @@ final class StrategyRun extends OwnerRun {
     final History history;
     /** Whether its bars end by the clock inside the session. */
     final boolean timeBars;
+    private final Strategy.Entry longEntry;
+    private final Strategy.Entry shortEntry;
     private final boolean wholeSession;
     final Map<Side, SideRun> sides = new EnumMap<>(Side.class);
     final WindowSchedule schedule;
@@ -103,6 +105,8 @@ final class StrategyRun extends OwnerRun {
         this.signals = signals;
         this.history = history;
         this.once = strategy.once();
+        this.longEntry = strategy.entry(Side.LONG);
+        this.shortEntry = strategy.entry(Side.SHORT);
         this.timeBars = strategy.signals().bars().type() instanceof BarType.Time;
         this.wholeSession = needsWholeSession(strategy, market.contract);
         this.schedule = new WindowSchedule(strategy.windows());
@@ -131,6 +135,11 @@ final class StrategyRun extends OwnerRun {
         next.standAs(signals, lastPrint, at);
         signals = next;
         sides.forEach((side, run) -> run.rules = next.sides.get(side));
+    }
+
+    /** How a side enters. */
+    Strategy.Entry entry(Side side) {
+        return side == Side.LONG ? longEntry : shortEntry;
     }
 
     BarSeries series() {
@@ -204,11 +213,14 @@ final class StrategyRun extends OwnerRun {
     }
 
     private int expiry(Bracket of) {
-        if (of.entering() > 0 && strategy.entry(of.side()).reprice()) {
+        if (of.entering() == 0) {
+            return Integer.MAX_VALUE;
+        }
+        if (entry(of.side()).reprice()) {
             return signals.judged();
         }
         int expiry = Integer.MAX_VALUE;
-        if (strategy.entry(of.side()).goodFor() instanceof Strategy.GoodFor.Bars(int n)) {
+        if (entry(of.side()).goodFor() instanceof Strategy.GoodFor.Bars(int n)) {
             for (int i = 0; i < of.entries().size(); i++) {
                 if (of.entries().get(i).state().live()) {
                     expiry = Math.min(expiry, of.entries().get(i).closesBefore() + n - 1);
@@ -220,7 +232,7 @@ final class StrategyRun extends OwnerRun {
 
     /** When a resting entry is to turn to the market; {@link TapeTime#NEVER} if it never does, or is about to. */
     long turns(Order entry) {
-        Optional<Integer> after = strategy.entry(entry.bracket().side()).marketAfterSeconds();
+        Optional<Integer> after = entry(entry.bracket().side()).marketAfterSeconds();
         return after.isEmpty() || !entry.state().live() || entry.turning() || entry.type() == Order.Type.MARKET
                 ? TapeTime.NEVER
                 : Math.addExact(entry.cause().time(), after.get() * TapeTime.SECOND);

@@ -30,6 +30,8 @@ public final class StopPath {
     private boolean hasAsked;
     private long asked;
     private StopOrigin origin = StopOrigin.STOP;
+    private boolean moveKnown;
+    private long move;
 
     /**
      * @param average of the first entry fill
@@ -84,6 +86,7 @@ public final class StopPath {
      * @param moved the average now; {@code open} contracts
      */
     boolean entered(Average moved, int open) {
+        moveKnown = false;
         judge |= !moved.equals(average);
         average = moved;
         boolean changed = planned(open);
@@ -96,6 +99,7 @@ public final class StopPath {
 
     /** What studies say at the last closed bar: breakeven may ask for them. */
     void read(Readings now) {
+        moveKnown = false;
         terms.breakeven().ifPresent(b -> {
             if (b.after().orElse(null) instanceof Distance.Level(String study)) {
                 trigger = now.at(study);
@@ -123,6 +127,7 @@ public final class StopPath {
     }
 
     private boolean take(long price) {
+        moveKnown = false;
         boolean further = side == Side.LONG ? price > bestPrice : price < bestPrice;
         bestPrice = further ? price : bestPrice;
         return further;
@@ -171,8 +176,16 @@ public final class StopPath {
         return judge;
     }
 
-    /** See {@link PlanRun#nextMove}. */
+    /** See {@link PlanRun#nextMove}. Prints that come nowhere near it do not change it: it is worked once until anything happens. */
     long nextMove() {
+        if (!moveKnown) {
+            move = workNextMove();
+            moveKnown = true;
+        }
+        return move;
+    }
+
+    private long workNextMove() {
         long never = side == Side.LONG ? Long.MAX_VALUE : Long.MIN_VALUE;
         if (atClose) {
             return never;
@@ -249,6 +262,7 @@ public final class StopPath {
 
     /** Once set it stays; by a study's level it waits until there is one. */
     private boolean setBreakeven() {
+        moveKnown = false;
         if (!breakevenSet && terms.breakeven().orElseThrow().offset() instanceof Distance.Level) {
             if (Double.isNaN(offsetLevel)) {
                 return false;

@@ -14,6 +14,11 @@ interface Interlock {
         return true;
     }
 
+    /** Whether {@link #applies} depends on what the strategy has set alone, and where it does not apply nothing is ever refused. */
+    default boolean bySetting() {
+        return false;
+    }
+
     /** Why an entry does not pass; empty when it does. */
     Optional<Refusal> refusal(Situation s, Proposal p);
 

@@ -29,6 +29,22 @@ public final class Interlocks {
      */
     public record Answer(Optional<Refusal> refusal, int granted) {}
 
+    /** The interlocks that one strategy may ever meet, as its entries ask them. */
+    public static final class Gate {
+        private final Interlock[] asked;
+
+        /** @param s how the strategy stands; what it has set is set for good */
+        public Gate(Situation s) {
+            this.asked = ALL.stream().filter(interlock -> !interlock.bySetting() || interlock.applies(s))
+                    .toArray(Interlock[]::new);
+        }
+
+        /** Asks for an entry. */
+        public Answer ask(Situation s, Proposal p) {
+            return Interlocks.ask(asked, s, p);
+        }
+    }
+
     /** Asks the gate for an entry. */
     public static Answer ask(Situation s, Proposal p) {
         return ask(ALL, s, p);
@@ -40,11 +56,15 @@ public final class Interlocks {
     }
 
     static Answer ask(List<Interlock> all, Situation s, Proposal asked) {
+        return ask(all.toArray(Interlock[]::new), s, asked);
+    }
+
+    private static Answer ask(Interlock[] all, Situation s, Proposal asked) {
         Proposal p = asked;
-        for (int i = 0; i < all.size(); i++) {
-            Optional<Refusal> refusal = all.get(i).refusal(s, p);
+        for (Interlock interlock : all) {
+            Optional<Refusal> refusal = interlock.refusal(s, p);
             if (refusal.isPresent()) {
-                int fitting = s.cuts() ? all.get(i).fitting(s, p) : 0;
+                int fitting = s.cuts() ? interlock.fitting(s, p) : 0;
                 if (fitting == 0) {
                     return new Answer(refusal, 0);
                 }
@@ -203,6 +223,11 @@ public final class Interlocks {
         }
 
         @Override
+        public boolean bySetting() {
+            return true;
+        }
+
+        @Override
         public boolean applies(Situation s) {
             return s.coolDown().isPresent();
         }
@@ -221,15 +246,25 @@ public final class Interlocks {
         }
 
         @Override
+        public boolean bySetting() {
+            return true;
+        }
+
+        @Override
         public boolean applies(Situation s) {
             return s.largestSpread().isPresent();
         }
 
         @Override
         public Optional<Refusal> refusal(Situation s, Proposal p) {
+            Optional<Integer> most = s.largestSpread();
+            if (most.isEmpty()) {
+                return Optional.empty();
+            }
             OptionalLong spread = s.spread();
-            return s.largestSpread().filter(most -> spread.isPresent() && spread.getAsLong() > most)
-                    .map(most -> new Refusal.Spread(spread.getAsLong(), most));
+            return spread.isPresent() && spread.getAsLong() > most.get()
+                    ? Optional.of(new Refusal.Spread(spread.getAsLong(), most.get()))
+                    : Optional.empty();
         }
     }
 
@@ -238,6 +273,11 @@ public final class Interlocks {
         @Override
         public InterlockKind kind() {
             return InterlockKind.TRADES;
+        }
+
+        @Override
+        public boolean bySetting() {
+            return true;
         }
 
         @Override
@@ -266,6 +306,11 @@ public final class Interlocks {
         @Override
         public InterlockKind kind() {
             return InterlockKind.SIGNALS;
+        }
+
+        @Override
+        public boolean bySetting() {
+            return true;
         }
 
         @Override
@@ -331,6 +376,11 @@ public final class Interlocks {
         }
 
         @Override
+        public boolean bySetting() {
+            return true;
+        }
+
+        @Override
         public boolean applies(Situation s) {
             return s.warmsUp();
         }
@@ -348,6 +398,11 @@ public final class Interlocks {
         @Override
         public InterlockKind kind() {
             return InterlockKind.RISK_CAP;
+        }
+
+        @Override
+        public boolean bySetting() {
+            return true;
         }
 
         @Override
