@@ -132,8 +132,11 @@ public final class PastTrades {
      * @throws IllegalArgumentException when the plan does not read
      */
     public Outcome at(Strategy strategy, Map<String, ContractTape> others, Side side, int bar) {
-        BarSeries bars = bars(strategy);
-        Run run = new Run(inputs(alone(strategy, side), others), histories, worked);
+        return at(inputs(alone(strategy, side), others), bars(strategy), side, bar);
+    }
+
+    private Outcome at(Inputs alone, BarSeries bars, Side side, int bar) {
+        Run run = new Run(alone, histories, worked);
         int print = bars.closedAt(bar) == Tape.NONE ? bars.closingPrint(bar) : bars.last(bar) + 1;
         run.beginAt(print);
         int before = run.engine().log().decisions().size();
@@ -169,11 +172,13 @@ public final class PastTrades {
             BooleanSupplier stop) {
         List<Trade> trades = new ArrayList<>();
         for (Side side : Side.values()) {
+            Inputs alone = inputs(alone(strategy, side), others);
+            BarSeries bars = bars(strategy);
             for (int bar : signals(strategy, others, side)) {
                 if (stop.getAsBoolean()) {
                     return Optional.empty();
                 }
-                at(strategy, others, side, bar).trade().ifPresent(trades::add);
+                at(alone, bars, side, bar).trade().ifPresent(trades::add);
             }
         }
         trades.sort(Comparator.comparingInt(Trade::entryPrint));
