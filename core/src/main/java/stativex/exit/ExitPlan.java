@@ -1,7 +1,9 @@
 package stativex.exit;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import stativex.market.Contract;
 import stativex.market.Side;
 
@@ -44,6 +46,33 @@ public record ExitPlan(String name, String version, ExitTerms longTerms, ExitTer
     public void check(Contract contract) {
         longTerms.check(contract);
         shortTerms.check(contract);
+    }
+
+    /**
+     * A name made of its figures: {@code 16 · 14 36 · be 12 · tr 16-12-4}; where the sides differ that of the long one. Distances in
+     * ticks have no unit.
+     */
+    public String nameByFigures() {
+        List<String> parts = new ArrayList<>();
+        longTerms.stop().ifPresent(stop -> parts.add(figure(stop.distance())));
+        if (!longTerms.targets().isEmpty()) {
+            parts.add(longTerms.targets().stream().map(t -> t.distance().map(ExitPlan::figure).orElse("run"))
+                    .collect(Collectors.joining(" ")));
+        }
+        longTerms.breakeven().ifPresent(b -> parts.add("be " + b.after().map(ExitPlan::figure)
+                .orElse(b.bars().isPresent() ? b.bars().getAsInt() + " bars" : "leg " + b.leg().orElse(1))));
+        longTerms.trail().forEach(step -> parts.add(
+                "tr " + figure(step.activate()) + "-" + figure(step.distance()) + "-" + figure(step.step())));
+        return parts.isEmpty() ? name : String.join(" · ", parts);
+    }
+
+    private static String figure(Distance distance) {
+        return distance instanceof Distance.Ticks(long ticks) ? Long.toString(ticks) : distance.words();
+    }
+
+    /** The same under another name. */
+    public ExitPlan named(String other) {
+        return new ExitPlan(other, version, longTerms, shortTerms);
     }
 
     /** In words; where the sides differ, both. */

@@ -18,6 +18,7 @@ import javafx.scene.input.MouseButton;
 import org.testfx.util.WaitForAsyncUtils;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
+import stativex.files.DocumentFolder;
 import stativex.exit.Distance;
 import stativex.exit.ExitPlan;
 import stativex.files.StrategySetup;
@@ -175,5 +176,38 @@ public class ExitsStageTest extends DeskTest {
         Node money = robot.lookup("#plan-money").query();
         assertTrue(fx(() -> robot.from(money).lookup(".warn-text").queryLabeled().getText())
                 .contains("own day loss"), "a stop wider than the day's line");
+    }
+
+    /** Kept as a document of its own; under a taken name it asks, and what gives way stays among the versions. */
+    @Test
+    public void aPlanIsKeptAndSavingOverItAsks() {
+        String first = plan().longTerms().words();
+        String name = plan().name();
+        robot.clickOn("#plan-keep");
+        WaitForAsyncUtils.waitForFxEvents();
+        assertTrue(text("#plan-shelf-said").startsWith("Kept as "), text("#plan-shelf-said"));
+        robot.clickOn("#plan-stop").push(KeyCode.SHORTCUT, KeyCode.A).write("9").push(KeyCode.ENTER);
+        tried();
+        robot.clickOn("#plan-keep");
+        WaitForAsyncUtils.waitForFxEvents();
+        assertTrue(text("#plan-keep-asked").contains("Save over it?"), text("#plan-keep-asked"));
+        picture("plan-save-over");
+        assertEquals(DocumentFolder.exitPlans().find(name).orElseThrow().value().longTerms().words(), first);
+        robot.clickOn("#plan-keep-over");
+        WaitForAsyncUtils.waitForFxEvents();
+        assertEquals(DocumentFolder.exitPlans().find(name).orElseThrow().value().longTerms(), plan().longTerms());
+        assertEquals(DocumentFolder.exitPlans().older(name).getFirst().value().longTerms().words(), first);
+        // by its figures it has another name, and the earlier one can be taken again
+        robot.clickOn("#plan-name-figures");
+        tried();
+        assertTrue(plan().name().startsWith("9 · "), plan().name());
+        fx(() -> {
+            MenuButton kept = robot.lookup("#plan-kept").queryAs(MenuButton.class);
+            kept.getItems().stream().filter(item -> item.getText().contains("earlier")).findFirst().orElseThrow()
+                    .fire();
+            return null;
+        });
+        tried();
+        assertEquals(plan().longTerms().words(), first);
     }
 }

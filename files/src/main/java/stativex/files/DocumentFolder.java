@@ -49,6 +49,16 @@ public final class DocumentFolder<T> {
         return accounts(DataFolder.path().resolve("accounts"));
     }
 
+    /** Exit plans by name. */
+    public static DocumentFolder<stativex.exit.ExitPlan> exitPlans(Path folder) {
+        return new DocumentFolder<>(folder, ".exit-plan.json", Documents::exitPlan, stativex.exit.ExitPlan::name);
+    }
+
+    /** The person's own exit plans, in the data folder. */
+    public static DocumentFolder<stativex.exit.ExitPlan> exitPlans() {
+        return exitPlans(DataFolder.path().resolve("exit-plans"));
+    }
+
     /** What was found. @param unreadable files that do not read, each with what is wrong */
     public record Found<T>(List<Documents.Read<T>> documents, List<String> unreadable) {}
 
@@ -82,6 +92,26 @@ public final class DocumentFolder<T> {
     public void keep(Documents.Read<T> document) {
         JsonNode whole = document.document();
         WholeFile.writeOwn(file(name.apply(document.value())), out -> out.write(Json.pretty(whole)));
+    }
+
+    /**
+     * Keeps a document; one of its name goes to the versions, under the name with a fingerprint.
+     *
+     * @param fingerprint of the one that gives way
+     * @throws BadInput when it cannot be written
+     */
+    public void keepBesideOlder(Documents.Read<T> document, Function<T, String> fingerprint) {
+        find(name.apply(document.value())).ifPresent(older -> WholeFile.writeOwn(
+                folder.resolve("versions").resolve(plain(name.apply(older.value())) + "-"
+                        + fingerprint.apply(older.value()) + ending),
+                out -> out.write(Json.pretty(older.document()))));
+        keep(document);
+    }
+
+    /** Documents of a name that gave way to newer ones. */
+    public List<Documents.Read<T>> older(String of) {
+        return new DocumentFolder<>(folder.resolve("versions"), ending, reader, name).list().documents().stream()
+                .filter(one -> name.apply(one.value()).equals(of)).toList();
     }
 
     /** Takes one away. @throws BadInput when it cannot be */

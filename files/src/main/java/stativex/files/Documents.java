@@ -187,6 +187,19 @@ public final class Documents {
         return new Read<>(strategy, whole);
     }
 
+    /** An exit plan from a file. @throws BadInput naming file, place, what was expected and what was found */
+    public static Read<ExitPlan> exitPlan(Path file) {
+        JsonNode whole = Json.read(file);
+        return new Read<>(exitPlan(Field.root(file.toString(), whole)), whole);
+    }
+
+    /** An exit plan as a document of its own. */
+    public static Read<ExitPlan> document(ExitPlan plan) {
+        ObjectNode whole = Json.MAPPER.createObjectNode();
+        ExitPlanDocument.write(whole, plan);
+        return new Read<>(exitPlan(Field.root(plan.name(), whole)), whole);
+    }
+
     static ExitPlan exitPlan(Field field) {
         Schemas.check(Schemas.Kind.EXIT_PLAN, field.node(), field.file() + " (its exit plan)");
         return ExitPlanDocument.read(field, fingerprint(field.node()));

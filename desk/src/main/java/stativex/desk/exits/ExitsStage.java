@@ -139,7 +139,11 @@ public final class ExitsStage extends BorderPane {
             book.edit(StrategySetup::withFirstPlan);
             opened();
         });
-        VBox inside = new VBox(8, heading, make, fields);
+        PlanShelf shelf = new PlanShelf(() -> plan, chosen -> {
+            book.edit(draft -> StrategySetup.withPlan(draft, chosen));
+            opened();
+        });
+        VBox inside = new VBox(8, heading, shelf, make, fields);
         inside.getStyleClass().add("plan-side");
         ScrollPane scroll = new ScrollPane(inside);
         scroll.setFitToWidth(true);
