@@ -81,6 +81,7 @@ final class PlanShelf extends VBox {
             } else if (there.get().words().equals(plan.words())) {
                 say("This plan is kept already.");
             } else {
+                say("");
                 asked.setText("A plan named " + plan.name() + " is kept: " + there.get().words() + ". Save over it?");
                 ask(true);
             }
