@@ -30,6 +30,7 @@ import stativex.desk.exits.ExitsStage;
 import stativex.desk.look.FilePicker;
 import stativex.desk.rules.RulesStage;
 import stativex.desk.run.RunStage;
+import stativex.desk.sound.Sounds;
 import stativex.desk.tape.Shown;
 import stativex.desk.tape.TapeStage;
 import stativex.engine.Command;
@@ -68,7 +69,8 @@ public final class DeskWindow {
     private final Label notice = new Label();
     private final HBox bar = new HBox(12, notice);
     private Optional<Workspace> workspace = Optional.empty();
-    private TopBar topBar = new TopBar(Optional.empty(), this::send, this::stage, this::accountItems);
+    private final Sounds sounds = new Sounds();
+    private TopBar topBar = new TopBar(Optional.empty(), this::send, this::stage, this::accountItems, sounds.menu());
     private Optional<RunStage> run = Optional.empty();
     private Optional<RulesStage> rules = Optional.empty();
     private Optional<ExitsStage> exits = Optional.empty();
@@ -182,7 +184,9 @@ public final class DeskWindow {
     /** Takes a workspace into the Run stage. */
     private void work(Workspace next) {
         workspace = Optional.of(next);
-        topBar = new TopBar(Optional.of(next.inputs().contract()), this::send, this::stage, this::accountItems);
+        topBar = new TopBar(Optional.of(next.inputs().contract()), this::send, this::stage, this::accountItems,
+                sounds.menu());
+        sounds.begin();
         run.ifPresent(RunStage::leave);
         run = next.inputs().strategies().isEmpty()
                 ? Optional.empty()
@@ -445,6 +449,7 @@ public final class DeskWindow {
         }
         shown = Optional.of(view);
         topBar.show(view);
+        sounds.hear(view, System.nanoTime());
         run.ifPresent(stage -> stage.show(workspace.get().replay(), view));
         tape.running(workspace.get().tape(), ChartModel.running(view.snapshot()));
         return true;

@@ -38,8 +38,10 @@ final class TopBar extends HBox {
      * @param contract that is traded; empty while there is no tape
      * @param stage told the number of the stage that was chosen
      * @param accounts fills the account's menu when it is opened
+     * @param sound menu of the sounds
      */
-    TopBar(Optional<Contract> contract, Consumer<Command> send, IntConsumer stage, Supplier<List<MenuItem>> accounts) {
+    TopBar(Optional<Contract> contract, Consumer<Command> send, IntConsumer stage, Supplier<List<MenuItem>> accounts,
+            MenuButton sound) {
         this.contract = contract;
         getStyleClass().add("top-bar");
         setAlignment(Pos.CENTER_LEFT);
@@ -78,7 +80,7 @@ final class TopBar extends HBox {
         lock.setId("flat-and-lock");
         lock.getStyleClass().add("lock");
         lock.setVisible(contract.isPresent());
-        getChildren().addAll(name, new HBox(tape, rules, exits, run), gap, clock, account, lock);
+        getChildren().addAll(name, new HBox(tape, rules, exits, run), gap, clock, sound, account, lock);
     }
 
     void show(Replay.View view) {

@@ -51,7 +51,7 @@ public class DocumentsTest {
                 {"strategy", "\"entry\"", "\"entri\"", "$.entri: unknown field"},
                 {"strategy", "\"size\": 2", "\"size\": 2, \"colour\": 1", "$.signal.colour: unknown field"},
                 {"strategy", "\"order\": \"market\"", "\"order\": \"hope\"",
-                        "expected one of [\"market\",\"limit\",\"stop\"]"},
+                        "expected one of [\"market\",\"limit\",\"stop\",\"stop-limit\"]"},
                 {"strategy", "\"Monday\"", "\"Mon\"", "$.windows[0].days[0]: expected one of"},
                 {"strategy", "\"from\": \"09:45\"", "\"from\": \"9.45\"", "$.windows[0].from: expected a time of day"},
                 {"strategy", "Pacific/Auckland", "Atlantis/Harbour", "$.windows[0].zone: expected an IANA zone"},
