@@ -68,7 +68,7 @@ final class TrialAgainstBareLoop {
                      "breakeven":{"afterTicks":40,"offsetTicks":2},
                      "trail":[{"activateTicks":60,"distanceTicks":40,"stepTicks":4}]}}
             """;
-    private static final String ACCOUNT = """
+    static final String ACCOUNT = """
             {"document":"account","version":1,"name":"wide","currency":"NZD","start":"4000000.00",
              "fees":[{"contract":"TDL","perSide":"2.15"}],
              "dayLoss":{"on":true,"amount":"90000.00","guard":true},"dayProfit":{"on":true,"amount":"90000.00"},
@@ -77,6 +77,16 @@ final class TrialAgainstBareLoop {
             """;
 
     private TrialAgainstBareLoop() {}
+
+    /** The busy strategy on bars of a kind. */
+    static String busy(String bars) {
+        return BUSY.formatted(BARS.get(bars), "");
+    }
+
+    /** The quiet one. */
+    static String quiet(String bars) {
+        return QUIET.formatted(BARS.get(bars), "");
+    }
 
     public static void main(String[] arguments) {
         double most = arguments.length > 0 ? Double.parseDouble(arguments[0]) : 10;

@@ -56,6 +56,9 @@ final class PastCommand implements Callable<Integer> {
     @Option(names = "--side", paramLabel = "long|short", description = "side of the trade at --bar")
     private String side;
 
+    @Option(names = "--at", paramLabel = "PRICE", description = "price of the entry, good for the day; at the market if left out")
+    private String price;
+
     @Spec
     private CommandSpec spec;
 
@@ -66,6 +69,9 @@ final class PastCommand implements Callable<Integer> {
         if ((bar == null) != (side == null) || side != null && !List.of("long", "short").contains(side)) {
             throw new ParameterException(spec.commandLine(),
                     "expected --bar with --side long or short, or neither of them");
+        }
+        if (price != null && bar == null) {
+            throw new ParameterException(spec.commandLine(), "--at: expected a --bar to enter with, found none");
         }
         return new StoredTapes(spec).mending(this::tried);
     }
@@ -86,10 +92,10 @@ final class PastCommand implements Callable<Integer> {
             if (bar < 1 || bar > bars.count()) {
                 throw new BadInput("--bar: expected 1 to " + bars.count() + ", the bars of this tape, found " + bar);
             }
-            one(out, of.value(), ticks,
-                    past.at(tried, Map.<String, ContractTape>of(),
-                            Side.valueOf(side.toUpperCase(Locale.ROOT)),
-                            bar - 1));
+            Side way = Side.valueOf(side.toUpperCase(Locale.ROOT));
+            one(out, of.value(), ticks, price == null
+                    ? past.at(tried, Map.<String, ContractTape>of(), way, bar - 1)
+                    : past.at(tried, Map.<String, ContractTape>of(), way, bar - 1, ticks(of.value())));
             return 0;
         }
         List<Trade> trades = past.everySignal(tried, Map.of(), () -> false).orElseThrow();
@@ -106,6 +112,14 @@ final class PastCommand implements Callable<Integer> {
         return 0;
     }
 
+    private long ticks(Contract of) {
+        try {
+            return of.price(price);
+        } catch (IllegalArgumentException e) {
+            throw new BadInput("--at: " + e.getMessage(), e);
+        }
+    }
+
     private static PastTrades made(Tape ticks, Contract of, Account with) {
         try {
             return new PastTrades(ticks, of, with, Terms.DEFAULT);
@@ -117,7 +131,7 @@ final class PastCommand implements Callable<Integer> {
     private static void one(PrintWriter out, Contract of, Tape ticks, PastTrades.Outcome outcome) {
         if (outcome.trade().isEmpty()) {
             out.println(outcome.declined().map(d -> "not entered: " + ResultWords.reason(d))
-                    .orElse("not entered: no print came after that bar"));
+                    .orElse("not entered: no print after that bar filled it"));
             return;
         }
         record Event(int print, int order, String words) {}

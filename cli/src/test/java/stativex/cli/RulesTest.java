@@ -118,6 +118,9 @@ public class RulesTest {
         assertTrue(all.size() > 20, all.size() + " lines");
         assertTrue(past(0).contains(" each after fees, "));
         assertTrue(past(1, "--bar", "0", "--side", "long").contains("--bar: expected 1 to "));
+        assertTrue(past(0, "--bar", "201", "--side", "long", "--at", "1.00").contains("not entered: no print"));
+        assertTrue(past(1, "--bar", "201", "--side", "long", "--at", "1.01").contains("--at: "));
+        assertTrue(past(2, "--at", "1.00").contains("--at: expected a --bar"));
         assertTrue(past(2, "--bar", "3").contains("expected --bar with --side long or short"));
         assertTrue(past(2, "--bar", "3", "--side", "up").contains("expected --bar with --side long or short"));
     }

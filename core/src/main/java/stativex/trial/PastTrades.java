@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.Set;
 import java.util.function.BooleanSupplier;
 import java.util.stream.IntStream;
@@ -135,10 +136,37 @@ public final class PastTrades {
         return at(inputs(alone(strategy, side), others), bars(strategy), side, bar);
     }
 
-    private Outcome at(Inputs alone, BarSeries bars, Side side, int bar) {
+    /**
+     * An entry at a price, sent with the close of a bar and good for that day: a limit where the price lies on the side of the market
+     * where it waits, else a stop.
+     *
+     * @param price ticks
+     */
+    public Outcome at(Strategy strategy, Map<String, ContractTape> others, Side side, int bar, long price) {
+        BarSeries bars = bars(strategy);
+        Run run = begun(inputs(alone(strategy, side), others), bars, bar);
+        int before = run.engine().log().decisions().size();
+        Order.Type type = side.sign() * (price - bars.close(bar)) <= 0 ? Order.Type.LIMIT : Order.Type.STOP;
+        run.command(new Command.Enter(side, type, strategy.entry(side).quantity(), price, Tape.NONE, OptionalInt.of(0),
+                true));
+        long close = contract.calendar().current(bars.end(bar))
+                .map(session -> contract.calendar().sessions(session.tradingDate()).getLast().close()).orElse(0L);
+        while (!run.atEnd() && run.engine().log().trades().isEmpty()
+                && (!run.engine().log().fills().isEmpty() || run.nextTime() <= close)) {
+            run.toPlace(run.place() + STRETCH);
+        }
+        return outcome(run, before);
+    }
+
+    private Run begun(Inputs alone, BarSeries bars, int bar) {
         Run run = new Run(alone, histories, worked);
         int print = bars.closedAt(bar) == Tape.NONE ? bars.closingPrint(bar) : bars.last(bar) + 1;
         run.beginAt(print);
+        return run;
+    }
+
+    private Outcome at(Inputs alone, BarSeries bars, Side side, int bar) {
+        Run run = begun(alone, bars, bar);
         int before = run.engine().log().decisions().size();
         run.command(new Command.SetSide(0, side.opposite(), false));
         run.command(new Command.SetOnce(0, true));
@@ -154,6 +182,10 @@ public final class PastTrades {
                 run.toPlace(run.place() + STRETCH);
             }
         }
+        return outcome(run, before);
+    }
+
+    private static Outcome outcome(Run run, int before) {
         run.finish();
         Optional<Trade> trade = run.engine().log().trades().stream().findFirst();
         return new Outcome(trade, run.engine().log().fills().stream()

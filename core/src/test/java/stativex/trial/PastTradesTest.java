@@ -147,4 +147,24 @@ public class PastTradesTest {
         assertEquals(outcome.trade(), Optional.empty());
         assertEquals(outcome.fills(), List.of());
     }
+
+    /** Bars of two prints; the entry is sent with the close of the third, at 104. */
+    @Test
+    public void anEntryAtAPriceIsALimitOrAStopByWhereItLies() {
+        Tape tape = Given.tape(Given.at(0, "01:00:00"), 100, 101, 102, 103, 103, 104, 103, 101, 100, 108, 109, 110,
+                130);
+        Given.Draft draft = Given.strategy();
+        draft.plan = Given.plan(50, Given.target(1, 20));
+        PastTrades past = past(tape);
+        PastTrades.Outcome limit = past.at(draft.build(), Map.of(), Side.LONG, 2, 101);
+        assertEquals(limit.fills().stream().map(f -> f.print() + " " + f.price()).toList(), List.of("8 101", "12 121"),
+                "100 is beyond the limit; 130 beyond the target");
+        PastTrades.Outcome stop = past.at(draft.build(), Map.of(), Side.LONG, 2, 107);
+        assertEquals(stop.fills().getFirst().print() + " " + stop.fills().getFirst().price(), "9 109",
+                "108 reaches the stop, slippage 1");
+        PastTrades.Outcome sold = past.at(draft.build(), Map.of(), Side.SHORT, 2, 107);
+        assertEquals(sold.fills().getFirst().print() + " " + sold.fills().getFirst().price(), "9 107");
+        PastTrades.Outcome never = past.at(draft.build(), Map.of(), Side.LONG, 2, 50);
+        assertTrue(never.trade().isEmpty() && never.fills().isEmpty() && never.declined().isEmpty());
+    }
 }

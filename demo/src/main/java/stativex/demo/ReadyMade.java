@@ -16,7 +16,7 @@ public record ReadyMade(String file, String about) {
     private static final List<ReadyMade> ALL = List.of(
             new ReadyMade("neap-return", "Mean reversion: RSI comes back from an extreme."),
             new ReadyMade("reef-touch",
-                    "A band is touched and the price closes back inside it. Its stop lies 18 ticks away; a stop in average ranges is for the exit plan, which cannot do it yet."),
+                    "A band is touched and the price closes back inside it. Its stop lies two average ranges away, its target as far."),
             new ReadyMade("harbour-gate",
                     "Opening-range breakout on bricks: a stop entry where the next brick would close beyond the range."),
             new ReadyMade("breakwater-fade",
@@ -26,13 +26,13 @@ public record ReadyMade(String file, String about) {
                     "A trigger on 400 ticks, with the trend of 1 200 ticks as a filter and two grades of signal."),
             new ReadyMade("two-tides", "Different rules long and short: buys pauses, sells broken shelves."),
             new ReadyMade("long-swell",
-                    "Two moving averages. Breakeven after 16 ticks; breakeven after 10 bars is for the exit plan, which cannot do it yet."),
+                    "Two moving averages. Breakeven after 16 ticks or after 10 bars, whichever comes first; then a trail."),
             new ReadyMade("channel-turn",
                     "Always on the side of the last breakout, turning round at the other one."),
             new ReadyMade("held-line",
                     "A delta extreme on any of the last 4 bars; a limit at the close of the bar where it began."),
             new ReadyMade("outside-day",
-                    "A day that spans the one before. Target and stop in ticks; leaving at the first close in profit is for the exit plan, which cannot do it yet."));
+                    "A day that spans the one before; out at the first day that closes in profit, or 60 ticks against."));
 
     /** Every one, simple ones first. */
     public static List<ReadyMade> all() {

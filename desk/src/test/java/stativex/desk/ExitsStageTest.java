@@ -122,6 +122,13 @@ public class ExitsStageTest extends DeskTest {
         tried();
         assertNotEquals(text("#past-where"), where);
         assertTrue(text("#past-where").endsWith("a signal"), text("#past-where"));
+        // at a price far below: never filled; then at the market again
+        robot.clickOn("#past-price").write("900.00").push(KeyCode.ENTER);
+        tried();
+        assertTrue(text("#past-result").contains("not"), text("#past-result"));
+        robot.clickOn("#past-price").push(KeyCode.SHORTCUT, KeyCode.A).push(KeyCode.DELETE).push(KeyCode.ENTER);
+        tried();
+        assertTrue(text("#past-result").startsWith("out "), text("#past-result"));
         // the other side of any bar at all
         robot.clickOn("#past-short");
         fx(() -> {

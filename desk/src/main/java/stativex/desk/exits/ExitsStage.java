@@ -258,7 +258,8 @@ public final class ExitsStage extends BorderPane {
         StrategyDraft draft = StrategySetup.withPlan(book.draft(), plan.get());
         Side side = trade.side();
         Optional<Integer> bar = trade.bar();
-        job.ask(() -> work(draft, side, bar), made -> {
+        Optional<Long> price = trade.price();
+        job.ask(() -> work(draft, side, bar, price), made -> {
             tried = Optional.of(made);
             trade.show(made);
             show();
@@ -287,7 +288,7 @@ public final class ExitsStage extends BorderPane {
                 problem -> trade.show(Optional.empty(), problem));
     }
 
-    private Tried work(StrategyDraft draft, Side side, Optional<Integer> chosen) {
+    private Tried work(StrategyDraft draft, Side side, Optional<Integer> chosen, Optional<Long> price) {
         // without a rule a plan can be tried all the same
         boolean bare = draft.rule(Side.LONG).isBlank() && draft.rule(Side.SHORT).isBlank();
         Strategy strategy = (bare ? draft.withRule(side, "close > open") : draft).strategy().value();
@@ -301,7 +302,9 @@ public final class ExitsStage extends BorderPane {
         int at = Math.min(bar, bars.count() - 1);
         StopMap.Entry entry = new StopMap.Entry(side, contract, bars.close(at), strategy.entry(side).quantity(),
                 past.readings(strategy, others, side, at));
-        return new Tried(bars, signals, side, at, entry, past.at(strategy, others, side, at));
+        return new Tried(bars, signals, side, at, entry, price.isPresent()
+                ? past.at(strategy, others, side, at, price.get())
+                : past.at(strategy, others, side, at));
     }
 
     /** Whether something is tried that is not shown yet. */

@@ -14,6 +14,7 @@ import javafx.scene.control.ListView;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.Slider;
+import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
@@ -47,6 +48,7 @@ final class PastTradePanel extends VBox {
     private final Slider bar = new Slider(0, 0, 0);
     private final ToggleButton longSide = new ToggleButton("Long");
     private final ToggleButton shortSide = new ToggleButton("Short");
+    private final TextField price = new TextField();
     private final Button earlier = new Button("← signal");
     private final Button later = new Button("signal →");
     private final Label where = new Label();
@@ -57,6 +59,7 @@ final class PastTradePanel extends VBox {
     private Side side = Side.LONG;
     private Optional<Tried> tried = Optional.empty();
     private boolean showing;
+    private String asking = "";
 
     /** @param asked another bar or side was chosen */
     PastTradePanel(Tape tape, Contract contract, Runnable asked) {
@@ -96,6 +99,19 @@ final class PastTradePanel extends VBox {
         events.getStyleClass().add("dense");
         events.setPrefWidth(232);
         events.setMinWidth(232);
+        price.setId("past-price");
+        price.setPromptText("market");
+        price.setPrefColumnCount(5);
+        price.setMinWidth(66);
+        price.setAccessibleText("Price of the entry; empty: at the market");
+        price.setTooltip(new Tooltip(
+                "Price of the entry, a limit or a stop by where it lies, good for the day. Empty: at the market"));
+        price.setOnAction(e -> priced());
+        price.focusedProperty().addListener((o, before, now) -> {
+            if (!now) {
+                priced();
+            }
+        });
         longSide.setOnAction(e -> turn(Side.LONG));
         shortSide.setOnAction(e -> turn(Side.SHORT));
         earlier.setOnAction(e -> jump(-1));
@@ -118,7 +134,7 @@ final class PastTradePanel extends VBox {
         beside.setMinWidth(USE_PREF_SIZE);
         working.setId("past-working");
         working.getStyleClass().add("muted");
-        HBox tools = new HBox(6, longSide, shortSide, earlier, bar, later, figures, beside, working, every);
+        HBox tools = new HBox(6, longSide, shortSide, price, earlier, bar, later, figures, beside, working, every);
         for (HBox row : List.of(head, tools)) {
             row.setAlignment(Pos.CENTER_LEFT);
             row.getStyleClass().add("past-row");
@@ -144,7 +160,7 @@ final class PastTradePanel extends VBox {
 
     private void mode() {
         boolean whole = every.isSelected();
-        for (Node node : List.of(longSide, shortSide, earlier, bar, later, figures, where, result)) {
+        for (Node node : List.of(longSide, shortSide, price, earlier, bar, later, figures, where, result)) {
             node.setVisible(!whole);
             node.setManaged(!whole);
         }
@@ -154,6 +170,22 @@ final class PastTradePanel extends VBox {
         }
         one.setVisible(!whole);
         all.setVisible(whole);
+    }
+
+    private void priced() {
+        if (!price.getText().strip().equals(asking)) {
+            asking = price.getText().strip();
+            asked.run();
+        }
+    }
+
+    /** The price of the entry, ticks; empty at the market, or while none is written. */
+    Optional<Long> price() {
+        try {
+            return asking.isEmpty() ? Optional.empty() : Optional.of(contract.price(asking));
+        } catch (IllegalArgumentException e) {
+            return Optional.empty();
+        }
     }
 
     /** Whether every signal is asked for, not one bar. */
@@ -267,7 +299,7 @@ final class PastTradePanel extends VBox {
         Optional<Trade> trade = of.outcome().trade();
         if (trade.isEmpty()) {
             result.setText(of.outcome().declined()
-                    .map(d -> "not entered: " + reason(d)).orElse("no print came after that bar: not entered"));
+                    .map(d -> "not entered: " + reason(d)).orElse("not entered: no print after it filled the entry"));
             figures.setText("");
             events.getItems().clear();
             return;
