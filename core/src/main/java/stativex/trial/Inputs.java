@@ -63,6 +63,11 @@ public record Inputs(Tape tape, Contract contract, Map<String, ContractTape> oth
         return of(tape, contract, Map.of(), account, strategies, terms);
     }
 
+    /** The tape as somebody looks at all of it: of a join every month at the newest one's prices, else as it is. */
+    public Tape seen() {
+        return rolls.legs().isEmpty() ? tape : rolls.legs().getLast().seen();
+    }
+
     /** Prints of the tape until the last evaluated day ends. */
     public int prints() {
         return days.prints(tape, contract.calendar());

@@ -247,7 +247,7 @@ public final class DeskWindow {
     RulesStage rulesStage() {
         if (rules.isEmpty()) {
             Workspace now = workspace();
-            rules = Optional.of(new RulesStage(now.inputs().contract(), now.inputs().tape(), now.further(),
+            rules = Optional.of(new RulesStage(now.inputs().contract(), now.inputs().seen(), now.further(),
                     now.documents().strategies().stream().map(s -> StrategyDraft.of(s.document())).toList(), folder,
                     link,
                     this::takeToRun, this::isTrading));
@@ -259,7 +259,7 @@ public final class DeskWindow {
     ExitsStage exitsStage() {
         if (exits.isEmpty()) {
             Workspace now = workspace();
-            exits = Optional.of(new ExitsStage(now.inputs().contract(), now.inputs().tape(), now.inputs().account(),
+            exits = Optional.of(new ExitsStage(now.inputs().contract(), now.inputs().seen(), now.inputs().account(),
                     now.further(), now.inputs().terms(), rulesStage().plans()));
         }
         return exits.get();

@@ -149,6 +149,11 @@ public final class ResultFiles {
         json.put("strategies", strategies);
         inputs.days().last().ifPresent(day -> json.put("evaluatedTo", day.toString()));
         int prints = inputs.prints();
+        if (inputs.rolls().legs().size() > 1) {
+            json.put("rolls", inputs.rolls().changes().stream()
+                    .map(change -> Map.of("date", change.date().toString(), "to", change.name())).toList());
+            json.put("rollLeadMinutes", inputs.rolls().lead() / (60 * TapeTime.SECOND));
+        }
         json.put("prints", prints);
         json.put("printsOutsideSessions", run.engine().printsOutsideSessions());
         json.put("ordersLargerThanTheirPrint", run.engine().ordersLargerThanTheirPrint());
