@@ -150,8 +150,9 @@ public final class ResultFiles {
         inputs.days().last().ifPresent(day -> json.put("evaluatedTo", day.toString()));
         int prints = inputs.prints();
         if (inputs.rolls().legs().size() > 1) {
-            json.put("rolls", inputs.rolls().changes().stream()
-                    .map(change -> Map.of("date", change.date().toString(), "to", change.name())).toList());
+            Map<String, String> rolls = new LinkedHashMap<>();
+            inputs.rolls().changes().forEach(change -> rolls.put(change.date().toString(), change.name()));
+            json.put("rolls", rolls);
             json.put("rollLeadMinutes", inputs.rolls().lead() / (60 * TapeTime.SECOND));
         }
         json.put("prints", prints);
