@@ -21,6 +21,8 @@ public final class AccountWatch {
     /** In place of the distance to a line where there is none. */
     public static final long NO_LINE = Long.MAX_VALUE;
 
+    private static final Comparator<Line> BY_KIND = Comparator.comparing(Line::kind);
+
     private final Judge[] judges;
     /** Of each judge: whether its line lies below, holds for the day, trails the peak. Asked with every stretch of prints. */
     private final boolean[] below;
@@ -117,8 +119,12 @@ public final class AccountWatch {
     /** The lines as they stand with {@code equity} taken in, in the order of their kinds. */
     public List<Line> lines(long equity) {
         long top = Math.max(peak, equity);
-        return Arrays.stream(judges).map(judge -> judge.line(top, dayStart)).sorted(Comparator.comparing(Line::kind))
-                .toList();
+        Line[] lines = new Line[judges.length];
+        for (int i = 0; i < lines.length; i++) {
+            lines[i] = judges[i].line(top, dayStart);
+        }
+        Arrays.sort(lines, BY_KIND);
+        return List.of(lines);
     }
 
     /** The smallest distance from equity down to a loss line, money; {@link #NO_LINE} without one. */

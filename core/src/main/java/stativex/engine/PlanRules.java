@@ -23,6 +23,8 @@ public final class PlanRules {
     private final ExitTerms terms;
     /** Whether it leaves on the other side's signal: asked at each of them. */
     final boolean leavesOnOppositeSignal;
+    /** Whether the close of a bar may change anything of a trade: asked with each that begins. */
+    final boolean needsBars;
     private final Map<String, Value> values = new HashMap<>();
     private final List<Ruled> leaves = new ArrayList<>();
 
@@ -30,6 +32,7 @@ public final class PlanRules {
     public PlanRules(Program program, Side side, ExitTerms terms) {
         this.terms = terms;
         this.leavesOnOppositeSignal = terms.leavesOnOppositeSignal();
+        this.needsBars = terms.needsBars();
         String whose = "exit plan, " + side.word() + ", ";
         try {
             terms.levels().forEach(text -> values.put(text, program.level(text)));
@@ -50,6 +53,7 @@ public final class PlanRules {
     private PlanRules() {
         this.terms = ExitTerms.NONE;
         this.leavesOnOppositeSignal = false;
+        this.needsBars = false;
     }
 
     /** No plan: nothing leaves by itself. */

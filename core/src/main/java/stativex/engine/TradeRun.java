@@ -52,7 +52,8 @@ final class TradeRun {
         this.contract = run.market.contract;
         this.bracket = run.bracket;
         this.rules = run.plan(bracket.side());
-        this.plan = new PlanRun(rules.terms(), bracket.side(), contract, first.price(), order.quantity(),
+        this.plan = new PlanRun(rules.terms(), rules.needsBars, bracket.side(), contract, first.price(),
+                order.quantity(),
                 first.quantity(), rules.at(order.closesBefore() - 1));
         this.entryBar = run.closedBars();
         this.entryTime = first.time();

@@ -61,6 +61,8 @@ public final class PlanRun {
     private final ExitTerms terms;
     /** Asked at every bar that closes: known from the beginning. */
     private final boolean needsBars;
+    /** The target that breakeven waits for, if it waits for one. */
+    private final OptionalInt breakevenLeg;
     private final Side side;
     private final PlanFigures figures;
     private final StopPath path;
@@ -83,8 +85,15 @@ public final class PlanRun {
      * @param sent studies at the last signal bar closed before that order was sent
      */
     public PlanRun(ExitTerms terms, Side side, Contract contract, long price, int quantity, int open, Readings sent) {
+        this(terms, terms.needsBars(), side, contract, price, quantity, open, sent);
+    }
+
+    /** The same where {@link ExitTerms#needsBars} is known: finding it out goes through the whole plan. */
+    public PlanRun(ExitTerms terms, boolean needsBars, Side side, Contract contract, long price, int quantity, int open,
+            Readings sent) {
         this.terms = terms;
-        this.needsBars = terms.needsBars();
+        this.needsBars = needsBars;
+        this.breakevenLeg = breakevenLeg(terms);
         this.side = side;
         this.figures = new PlanFigures(terms, side, contract, price, quantity, open, sent);
         this.path = new StopPath(terms, figures, side, new Average(price, 1), open);
@@ -100,6 +109,7 @@ public final class PlanRun {
     public PlanRun(ExitTerms terms, Side side, Contract contract, Average average, int open, Readings now) {
         this.terms = terms;
         this.needsBars = terms.needsBars();
+        this.breakevenLeg = breakevenLeg(terms);
         this.side = side;
         this.figures = new PlanFigures(terms, side, contract, average.away(side, 0), open, open, now);
         this.path = new StopPath(terms, figures, side, average, open);
@@ -268,8 +278,12 @@ public final class PlanRun {
         entering = still;
     }
 
+    private static OptionalInt breakevenLeg(ExitTerms terms) {
+        return terms.breakeven().map(ExitTerms.Breakeven::leg).orElse(OptionalInt.empty());
+    }
+
     private boolean legFilled() {
-        OptionalInt leg = terms.breakeven().map(ExitTerms.Breakeven::leg).orElse(OptionalInt.empty());
+        OptionalInt leg = breakevenLeg;
         return leg.isPresent() && !entering && path.waitsForBreakeven() && allotted[leg.getAsInt() - 1] > 0
                 && filled[leg.getAsInt() - 1] == allotted[leg.getAsInt() - 1];
     }

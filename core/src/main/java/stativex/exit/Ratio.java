@@ -25,7 +25,15 @@ record Ratio(BigInteger above, BigInteger below) {
                 : new Ratio(number.toBigIntegerExact(), BigInteger.ONE);
     }
 
+    /** Whether it is written with nothing below: most figures are whole ticks, and need no division. */
+    private boolean isWhole() {
+        return below.equals(BigInteger.ONE);
+    }
+
     Ratio plus(Ratio other) {
+        if (isWhole() && other.isWhole()) {
+            return new Ratio(above.add(other.above), BigInteger.ONE);
+        }
         return new Ratio(above.multiply(other.below).add(other.above.multiply(below)), below.multiply(other.below));
     }
 
@@ -52,12 +60,18 @@ record Ratio(BigInteger above, BigInteger below) {
 
     /** Whole ticks at or below it. @throws ArithmeticException when they are too many to count */
     long floor() {
+        if (isWhole()) {
+            return above.longValueExact();
+        }
         BigInteger[] parts = above.divideAndRemainder(below);
         return (parts[1].signum() < 0 ? parts[0].subtract(BigInteger.ONE) : parts[0]).longValueExact();
     }
 
     /** Whole ticks at or above it. */
     long ceil() {
+        if (isWhole()) {
+            return above.longValueExact();
+        }
         return Math.negateExact(negated().floor());
     }
 }

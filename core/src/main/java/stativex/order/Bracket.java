@@ -137,7 +137,11 @@ public final class Bracket {
 
     /** Contracts that live targets offer. */
     int offered() {
-        return targets.stream().filter(t -> t.state().live()).mapToInt(Order::rest).sum();
+        int offered = 0;
+        for (int i = 0; i < targets.size(); i++) {
+            offered += targets.get(i).state().live() ? targets.get(i).rest() : 0;
+        }
+        return offered;
     }
 
     /** The place of the last live target in the list. */

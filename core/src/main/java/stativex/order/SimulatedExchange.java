@@ -198,7 +198,13 @@ public final class SimulatedExchange implements Venue {
     }
 
     private void acceptedAnew(Order order, long due) {
-        Resting resting = working.stream().filter(r -> r.order == order).findFirst().orElseThrow();
+        Resting resting = null;
+        for (int i = 0; resting == null && i < working.size(); i++) {
+            resting = working.get(i).order == order ? working.get(i) : null;
+        }
+        if (resting == null) {
+            throw new IllegalStateException("an order that is changed works: " + order.number());
+        }
         resting.accepted = Math.max(resting.accepted, due);
         resting.met = false;
         moved = true;
