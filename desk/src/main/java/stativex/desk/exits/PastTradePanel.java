@@ -93,7 +93,7 @@ final class PastTradePanel extends VBox {
         figures.setId("past-figures");
         figures.getStyleClass().add("figures");
         figures.setMinWidth(USE_PREF_SIZE);
-        bar.setMinWidth(60);
+        bar.setMinWidth(50);
         events.setId("past-events");
         events.setAccessibleText("What happened in the trade");
         events.getStyleClass().add("dense");
@@ -101,8 +101,8 @@ final class PastTradePanel extends VBox {
         events.setMinWidth(232);
         price.setId("past-price");
         price.setPromptText("market");
-        price.setPrefColumnCount(5);
-        price.setMinWidth(66);
+        price.setPrefColumnCount(4);
+        price.setMinWidth(54);
         price.setAccessibleText("Price of the entry; empty: at the market");
         price.setTooltip(new Tooltip(
                 "Price of the entry, a limit or a stop by where it lies, good for the day. Empty: at the market"));
