@@ -188,7 +188,7 @@ public class PlantedFaults {
                     "Math.addExact(price, ticks) : Math.subtractExact(price, ticks)",
                     "Math.subtractExact(price, ticks) : Math.addExact(price, ticks)"),
             new Fault("a limit fills at a touch though through was asked", "order/SimulatedExchange.java",
-                    "Realism.TOUCH || price != limit", "true"),
+                    "== Realism.TOUCH || price != limit", "!= null"),
             new Fault("limits take more than the print", "order/SimulatedExchange.java",
                     "Math.min(quantity, limitRoom)", "(long) quantity"),
             new Fault("a limit at the far quote counts as passed", "order/SimulatedExchange.java",
