@@ -65,6 +65,7 @@ final class ByTheClock implements SessionClock.Moments {
         engine.days().begin(at, date, engine.equity());
         engine.judgeNext();
         engine.runs().forEach(run -> run.dayBegins(date));
+        engine.market().hand.tradesToday = 0;
     }
 
     @Override

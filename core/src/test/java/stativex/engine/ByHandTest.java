@@ -205,6 +205,26 @@ public class ByHandTest {
     }
 
     @Test
+    public void theirTradesAreCountedByTheDay() {
+        TapeBuilder tape = new TapeBuilder(8);
+        for (int day = 0; day < 2; day++) {
+            for (int i = 0; i < 4; i++) {
+                tape.add(Given.at(day, "01:00:00") + i * Given.SECOND, 100 + i, 1, Tape.NONE, Tape.NONE);
+            }
+        }
+        Run run = new Run(new Inputs(tape.build(), Given.contract(0), java.util.Map.of(), Given.account(),
+                List.of(draft().build()), Terms.DEFAULT, stativex.trial.Days.ALL, new long[0]));
+        for (int day = 0; day < 2; day++) {
+            steps(run, 1);
+            run.command(market(Side.LONG, 1, NO_PLAN));
+            steps(run, 1);
+            run.command(new Command.Flatten(Owner.PERSON));
+            steps(run, 2);
+        }
+        assertEquals(run.engine().log().trades().stream().map(Trade::number).toList(), List.of(1, 1));
+    }
+
+    @Test
     public void linesHoldThePersonBackTheirOwnOnesOnlyUntilTheyAnswer() {
         Account account = Given.account(Optional.of(new Account.DayLoss(100 * Money.UNIT, false)), Optional.empty(),
                 List.of(new Rulebook.DrawdownFloor(1_000 * Money.UNIT, Optional.empty())));
