@@ -124,6 +124,67 @@ public class ByHandTest {
                 List.of("3 by hand stop moved", "5 by hand stop loosened"));
     }
 
+    /** A step of three: the best goes further, and the trail asks for the same level once more. */
+    @Test
+    public void aLoosenedStopStaysWhereTheTrailAsksForNothingNew() {
+        Given.Draft draft = draft();
+        draft.plan = new ExitPlan("plan", "1", Optional.of(new stativex.exit.Distance.Ticks(8)), List.of(),
+                Optional.empty(), List.of(new ExitTerms.TrailStep(4, 6, 3)));
+        Run run = new Run(Inputs.of(Given.tape(OPEN, 100, 101, 101, 106, 106, 107, 107, 108, 108), Given.contract(0),
+                Given.account(), List.of(draft.build()), Terms.DEFAULT));
+        run.command(new Command.SetMode(0, Mode.ENGAGED));
+        steps(run, 5);
+        assertEquals(level(run), 99L, "best 5: 4 − 6");
+        int stop = run.engine().snapshot().orders().getFirst().number();
+        run.command(new Command.Move(stop, 94));
+        steps(run, 2);
+        assertEquals(level(run), 94L, "best 6 asks for 99 again");
+        steps(run, 2);
+        assertEquals(level(run), 102L, "best 7 is a step further");
+    }
+
+    @Test
+    public void aTargetThatThePersonMovedStaysWhenTheAverageMoves() {
+        Run run = run(100, 100, 100, 102, 102, 102);
+        steps(run, 1);
+        run.command(market(Side.LONG, 1, ITS_PLAN));
+        steps(run, 1);
+        Snapshot.OrderView target = run.engine().snapshot().orders().stream()
+                .filter(o -> o.role() == Order.Role.TARGET).findFirst().orElseThrow();
+        assertEquals(target.price(), Optional.of(105L));
+        run.command(new Command.Move(target.number(), 104));
+        steps(run, 1);
+        run.command(market(Side.LONG, 1, ITS_PLAN));
+        steps(run, 3);
+        assertEquals(run.engine().snapshot().hand().position().orElseThrow().averageSum(), 101L);
+        assertEquals(run.engine().snapshot().orders().stream().filter(o -> o.role() == Order.Role.TARGET)
+                .map(o -> o.price().orElseThrow()).toList(), List.of(104L), "101 + 5 would be 106");
+    }
+
+    /** Of a new month's first print "the print before" is the new month's own: 200 lies above a buy limit of 198, 100 would lie below. */
+    @Test
+    public void beforeANewMonthsFirstPrintItsOwnLastPriceCounts() {
+        java.util.function.BiFunction<Integer, long[], Tape> day = (at, prices) -> Given
+                .tape(Given.at(at, "01:00:00") + (at == 1 ? Given.SECOND : 0), prices);
+        TapeBuilder newer = new TapeBuilder(8);
+        newer.add(OPEN, 200, 1, Tape.NONE, Tape.NONE);
+        for (int i = 1; i <= 3; i++) {
+            newer.add(Given.at(1, "01:00:00") + i * Given.SECOND, 198 - i, 1, Tape.NONE, Tape.NONE);
+        }
+        stativex.market.Join join = stativex.market.Join.of(
+                List.of(new stativex.market.Join.Month("old", Given.contract(0),
+                        day.apply(0, new long[]{100, 100, 100})),
+                        new stativex.market.Join.Month("new", Given.contract(0), newer.build())),
+                List.of(Given.MONDAY.plusDays(1)));
+        Run run = new Run(new Inputs(join.tape(), Given.contract(0), java.util.Map.of(), Given.account(),
+                List.of(draft().build()), Terms.DEFAULT, stativex.trial.Days.ALL,
+                new long[]{Given.at(1, "01:00:00")}).rolling(stativex.market.Rolls.of(join)));
+        steps(run, 4);
+        run.command(new Command.Enter(Side.LONG, Order.Type.LIMIT, 1, 198, Tape.NONE, NO_PLAN, false));
+        steps(run, 1);
+        assertEquals(Said.fills(run), List.of("3 buy 1 at 198 entry"), "it rests, and 197 goes beyond it");
+    }
+
     private static long level(Run run) {
         return run.engine().snapshot().strategies().getFirst().position().orElseThrow().stop().orElseThrow();
     }
