@@ -28,7 +28,7 @@ public class PlantedFaults {
     /** The tests of each part; what is wrong in a part its own tests must catch. */
     private static final Map<String, List<String>> TESTS = Map.of(
             "market", List.of("market.MarketTest", "market.BarTwinTest", "market.JoinTest", "market.TapeTest",
-                    "market.WeightedSumsTest"),
+                    "market.WeightedSumsTest", "trial.BarModeTest"),
             "study", List.of("study.StudyTest", "study.StudyTwinTest"),
             "rule", List.of("rule.TruthTest", "rule.RulesTest", "rule.ProgramTest", "rule.WritingTest",
                     "rule.FurtherContractTest", "rule.WorkedTest", "rule.RuleTwinTest"),
@@ -37,7 +37,8 @@ public class PlantedFaults {
                     "account.AccountTest",
                     "interlock.WindowTest", "interlock.InterlocksTest", "engine.TradeLifeTest", "engine.StandingTest",
                     "engine.HistoryTest", "engine.ByHandTest",
-                    "trial.SummaryTest", "trial.EntriesTest", "trial.QuietStretchTest", "trial.TwinTest"));
+                    "trial.SummaryTest", "trial.EntriesTest", "trial.BarModeTest", "trial.QuietStretchTest",
+                    "trial.TwinTest"));
 
     private record Fault(String name, String file, String right, String wrong) {
         String part() {
@@ -47,6 +48,27 @@ public class PlantedFaults {
     }
 
     private static final List<Fault> FAULTS = List.of(
+            new Fault("inside a bar the extreme in favour comes first", "market/BarSteps.java",
+                    "if (net < 0) {", "if (net > 0) {"),
+            new Fault("inside a bar the further extreme comes first", "market/BarSteps.java",
+                    "open(bar) - low(bar) < high(bar) - open(bar)", "open(bar) - low(bar) > high(bar) - open(bar)"),
+            new Fault("an open comes at its bar's end", "market/BarSteps.java",
+                    "laid.add(opens, open(bar)", "laid.add(ends, open(bar)"),
+            new Fault("both ways of a bar are walked", "market/BarSteps.java",
+                    "return meeting[tie++];", "tie++;\n                return step;"),
+            new Fault("a target fills before a stop that the bar still comes to", "order/InsideBars.java",
+                    "stop != Tape.NONE && steps", "stop == 0 && steps"),
+            new Fault("limits take the bar's volume with every step", "order/SimulatedExchange.java",
+                    "bars.isEmpty() || bars.get().begins(index)",
+                    "bars.isEmpty() || bars.get().begins(index) || index > 0"),
+            new Fault("a queue stands inside bars", "order/Terms.java",
+                    "(taken ? Realism.THROUGH : realism) == asked", "realism == asked"),
+            new Fault("a stop held here counts inside bars", "engine/BarMode.java",
+                    "local.disaster(), 0)", "local.disaster(), local.volume())"),
+            new Fault("what is sent at a close misses the next open", "trial/Inputs.java",
+                    "filter(close -> close < end", "filter(close -> close < 0"),
+            new Fault("what waits for the broker's stop looks at the plan's level", "engine/MarketRun.java",
+                    "stop.state().live() && !stop.triggered()", "false"),
             new Fault("history counts from the tape's beginning", "engine/History.java",
                     "print == 0 && calendar.late(open, tape.time(0))",
                     "false"),

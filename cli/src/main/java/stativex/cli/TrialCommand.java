@@ -28,12 +28,12 @@ import stativex.files.SessionFile;
 import stativex.files.tape.FurtherTape;
 import stativex.files.tape.TapeReference;
 import stativex.market.Decimals;
-import stativex.market.Rolls;
-import stativex.market.TapeTime;
 import stativex.market.Money;
+import stativex.market.Rolls;
 import stativex.market.TapeTime;
 import stativex.order.Realism;
 import stativex.order.Terms;
+import stativex.order.TrialMode;
 import stativex.rule.Truth;
 import stativex.trial.Days;
 import stativex.trial.Inputs;
@@ -65,6 +65,9 @@ final class TrialCommand implements Callable<Integer> {
 
         @Option(names = "--account", paramLabel = "FILE.json", required = true, description = "account document")
         private Path account;
+
+        @Option(names = "--mode", paramLabel = "tick|bar", defaultValue = "tick", description = "walks the prints, or the bars of the strategy's series in steps of a tick: fast, coarse; how often it had to assume something is in summary.json (${DEFAULT-VALUE})")
+        private String mode;
 
         @Option(names = "--realism", paramLabel = "through|queue|touch", defaultValue = "through", description = "when resting limits fill (${DEFAULT-VALUE})")
         private String realism;
@@ -126,7 +129,8 @@ final class TrialCommand implements Callable<Integer> {
         PrintWriter print = spec.commandLine().getOut();
         print.println(summary.trades() + " trades, net " + Money.text(summary.net()) + " "
                 + run.inputs().contract().currency() + " after fees of " + Money.text(summary.fees())
-                + ", deepest drawdown " + Money.text(summary.deepestDrawdown()) + "; tick mode, "
+                + ", deepest drawdown " + Money.text(summary.deepestDrawdown()) + "; "
+                + run.inputs().terms().mode().word() + " mode, "
                 + run.inputs().terms().realism().word() + ", " + run.inputs().prints() + " prints. Results in "
                 + out);
         new TreeMap<>(run.inputs().others()).forEach((symbol, other) -> print.println("looked at " + symbol + " too: "
@@ -136,6 +140,10 @@ final class TrialCommand implements Callable<Integer> {
                                 + TapeTime.instant(other.tape().time(other.tape().count() - 1)))));
         neverJudged(run);
         historyShort(run);
+        run.assumed().ifPresent(assumed -> print.println("assumed inside bars: the stop before the target in "
+                + assumed.stopsCounted() + " bars, the way in " + assumed.equalExtremes()
+                + " bars with equal extremes, through for " + assumed.queueFills() + " fills in a queue, the volume of "
+                + assumed.localStops() + " local stops"));
         if (countFlickers) {
             flickers(run.inputs(), print);
         }
@@ -240,6 +248,8 @@ final class TrialCommand implements Callable<Integer> {
     }
 
     private Terms terms(Files files) {
+        TrialMode mode = Arrays.stream(TrialMode.values()).filter(word -> word.word().equals(files.mode)).findFirst()
+                .orElseThrow(() -> wrong("--mode: expected tick or bar, found " + files.mode, null));
         Realism realism = Arrays.stream(Realism.values()).filter(word -> word.word().equals(files.realism)).findFirst()
                 .orElseThrow(() -> wrong("--realism: expected through, queue or touch, found " + files.realism, null));
         long nanos;
@@ -252,7 +262,7 @@ final class TrialCommand implements Callable<Integer> {
             throw wrong("--latency: expected milliseconds of 0 or more, found " + files.latency, null);
         }
         try {
-            return new Terms(realism, nanos, files.assumedAhead);
+            return new Terms(realism, nanos, files.assumedAhead, mode);
         } catch (IllegalArgumentException e) {
             throw wrong("--assumed-ahead: " + e.getMessage(), e);
         }

@@ -28,6 +28,8 @@ import stativex.trial.Run;
  */
 public class KeptResultsTest {
     private static final int TRIALS = 600;
+    /** So many of them are made once more in bar mode. */
+    private static final int IN_BAR_MODE = 200;
     private static final List<String> FILES = List.of("fills.csv", "trades.csv", "decisions.csv", "summary.json");
 
     @Test
@@ -38,8 +40,13 @@ public class KeptResultsTest {
         int trades = 0;
         for (int seed = 1; seed <= TRIALS; seed++) {
             Path place = folder.resolve("random-" + seed);
-            trades += new RandomTrial(seed).run(place).engine().log().trades().size();
+            RandomTrial random = new RandomTrial(seed);
+            trades += random.run(place).engine().log().trades().size();
             found.add("random-" + seed + " " + digest(place));
+            if (seed <= IN_BAR_MODE) {
+                Path bars = folder.resolve("bars-" + seed);
+                found.add("bars-" + seed + " " + (random.inBarMode(bars).isPresent() ? digest(bars) : "refused"));
+            }
         }
         found.add("demo " + digest(demo(folder.resolve("demo"), 1, false)));
         found.add("demo-engaged-later " + digest(demo(folder.resolve("demo-engaged-later"), 0, true)));

@@ -150,6 +150,29 @@ public class MainTest {
         errors(2, "trial", "--session", "a", "--tape", "b", "--out", "c");
         assertTrue(errors(2, trial("ebb-fade.strategy.json", "never", "--realism", "hopeful")).contains("hopeful"));
         errors(2, trial("ebb-fade.strategy.json", "never", "--latency", "-5"));
+        assertTrue(errors(2, trial("ebb-fade.strategy.json", "never", "--mode", "bars")).contains("tick or bar"));
+    }
+
+    @Test
+    public void barModeSaysWhatItAssumed() throws IOException {
+        assertEquals(Main.run(trial("ebb-fade.strategy.json", "bars", "--mode", "bar", "--realism", "queue")), 0);
+        String summary = read("bars/summary.json");
+        assertTrue(summary.contains("\"mode\" : \"bar\"") && summary.contains("\"barsInWhichTheStopCounted\" : ")
+                && summary.contains("\"queueFillsTakenAsThrough\" : "), summary);
+        assertTrue(read("bars/trades.csv").lines().count() > 5);
+        assertEquals(Main.run(trial("ebb-fade.strategy.json", "prints", "--realism", "queue")), 0);
+        String prints = read("prints/summary.json");
+        assertFalse(prints.contains("assumed\""), prints);
+        for (String key : List.of("\"prints\"", "\"printsOutsideSessions\"", "\"from\"", "\"to\"")) {
+            assertEquals(line(summary, key), line(prints, key), "it is the same tape");
+        }
+        Files.writeString(demo.resolve("every.json"), read("ebb-fade.strategy.json").replaceFirst("\"version\": 1,",
+                "\"version\": 1, \"evaluate\": \"every trade\","));
+        assertTrue(errors(1, trial("every.json", "never", "--mode", "bar")).contains("on every trade"));
+    }
+
+    private static String line(String json, String key) {
+        return json.lines().filter(l -> l.contains(key + " :")).findFirst().orElseThrow();
     }
 
     @Test

@@ -17,6 +17,8 @@ import stativex.files.SessionFile;
 import stativex.market.Contract;
 import stativex.order.Realism;
 import stativex.order.Terms;
+import stativex.order.TrialMode;
+import stativex.trial.Inputs;
 import stativex.trial.Run;
 
 /**
@@ -34,6 +36,7 @@ final class RandomTrial {
     final List<String> strategies = new ArrayList<>();
     final String ticks;
     final Terms terms;
+    private Inputs inputs;
 
     RandomTrial(long seed) {
         dice = new SplittableRandom(seed * 7919);
@@ -263,9 +266,20 @@ final class RandomTrial {
         }), strategies.stream().map(text -> Documents.strategy(text, "strategy.json", name -> {
             throw new IllegalStateException(name);
         })).toList());
-        Run run = Run.trial(
-                documents.inputs(Demo.open(tape.toString(), java.util.Optional.of(read.value()), false).tape(), terms));
+        inputs = documents.inputs(Demo.open(tape.toString(), java.util.Optional.of(read.value()), false).tape(), terms);
+        Run run = Run.trial(inputs);
         ResultFiles.write(folder, run);
         return run;
+    }
+
+    /** The same once more in bar mode, after {@link #run}; empty where that is refused. */
+    java.util.Optional<Run> inBarMode(Path folder) {
+        try {
+            Run run = Run.trial(inputs.under(terms.in(TrialMode.BAR)));
+            ResultFiles.write(folder, run);
+            return java.util.Optional.of(run);
+        } catch (IllegalArgumentException e) {
+            return java.util.Optional.empty();
+        }
     }
 }

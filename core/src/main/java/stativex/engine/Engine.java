@@ -13,6 +13,7 @@ import stativex.market.Join;
 import stativex.market.Side;
 import stativex.market.Tape;
 import stativex.order.Bracket;
+import stativex.order.InsideBars;
 import stativex.order.LeaveReason;
 import stativex.order.Order;
 
@@ -96,7 +97,9 @@ public final class Engine {
             return;
         }
         long price = market.tape.price(print);
-        market.clock.printInSession(time);
+        if (market.clock.untouched()) {
+            market.clock.firstPrint(setup.began(print));
+        }
         market.exchange.print(print);
         reports(market);
         market.lastPrice = price;
@@ -363,6 +366,16 @@ public final class Engine {
     /** Market and triggered stop orders so far that were larger than the print they met. */
     public int ordersLargerThanTheirPrint() {
         return market.exchange.largerThanPrint();
+    }
+
+    /** What was assumed inside bars; empty in tick mode. */
+    public Optional<InsideBars> insideBars() {
+        return market.exchange.insideBars();
+    }
+
+    /** Contracts of all owners together, below 0 when short. */
+    public long net() {
+        return market.holding.net();
     }
 
     /** Whether the last input lay in a session. */

@@ -117,7 +117,7 @@ final class Evaluator {
             return;
         }
         MarketRun market = run.market;
-        boolean belongs = guide.series().last(bar) == market.lastPrint && trade.entryPrint() < market.lastPrint;
+        boolean belongs = guide.signals.last(bar) == market.lastPrint && trade.entryPrint() < market.lastPrint;
         PlanRun.BarClose closed = new PlanRun.BarClose(guide.series().close(bar), trade.bars(bar + 1),
                 belongs ? OptionalLong.of(market.lastPrice) : OptionalLong.empty());
         engine.carryOut(trade.barClosed(closed, bar, market.lastPrint, market.lastPrice), trade);
@@ -239,11 +239,11 @@ final class Evaluator {
         if (bar < 0) {
             return row;
         }
-        while (bar > 0 && run.series().first(bar) > print) {
+        while (bar > 0 && run.signals.first(bar) > print) {
             bar--;
         }
         // the bar that forms has no row among the closed ones
-        return row > bar && bar == run.series().count() - 1 && run.series().last(bar) < print ? row : bar;
+        return row > bar && bar == run.series().count() - 1 && run.signals.last(bar) < print ? row : bar;
     }
 
     /** Signals of day and longer bars are sent as of the next session's open, because of {@code opening}. */

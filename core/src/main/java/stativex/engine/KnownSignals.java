@@ -5,6 +5,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Supplier;
 import stativex.market.BarSeries;
+import stativex.market.BarSteps;
 import stativex.market.Contract;
 import stativex.market.ContractTape;
 import stativex.market.Histories;
@@ -22,6 +23,8 @@ import stativex.rule.Worked;
  */
 final class KnownSignals extends Signals {
     private final BarSeries series;
+    /** What is walked in place of the prints. */
+    private final Optional<BarSteps> steps;
     private final Supplier<SeriesBuilder> making;
     private final boolean asksForPosition;
     private final List<TruthColumn.View> truths;
@@ -35,9 +38,11 @@ final class KnownSignals extends Signals {
     private static final int BY_CLOCK = -1;
 
     /** @param making begins to make the same bars */
-    private KnownSignals(BarSeries series, Program program, Strategy strategy, Supplier<SeriesBuilder> making) {
+    private KnownSignals(BarSeries series, Optional<BarSteps> steps, Program program, Strategy strategy,
+            Supplier<SeriesBuilder> making) {
         super(program, strategy);
         this.series = series;
+        this.steps = steps;
         this.making = making;
         this.asksForPosition = program.asksForPosition();
         if (!asksForPosition) {
@@ -48,20 +53,41 @@ final class KnownSignals extends Signals {
                 : sides.values().stream().map(side -> side.whole().column().view(series.count())).toList();
         this.closings = new int[series.count()];
         for (int bar = 0; bar < closings.length; bar++) {
-            closings[bar] = series.closedAt(bar) == Tape.NONE ? series.closingPrint(bar) : BY_CLOCK;
+            closings[bar] = series.closedAt(bar) == Tape.NONE ? closing(bar) : BY_CLOCK;
         }
+    }
+
+    /** In bar mode a bar that no clock closes does so with its last step. */
+    private int closing(int bar) {
+        return steps.isPresent() ? steps.get().last(bar) : series.closingPrint(bar);
+    }
+
+    @Override
+    int first(int bar) {
+        return steps.isPresent() ? steps.get().first(bar) : series.first(bar);
+    }
+
+    @Override
+    int last(int bar) {
+        return steps.isPresent() ? steps.get().last(bar) : series.last(bar);
     }
 
     /**
      * @param histories bars that others have made of the tape
      * @param worked study columns that others have worked on them
      * @param from prints before this time are left out, nanoseconds; {@code until} is the last moment of the run
+     * @param steps in bar mode
+     * @throws IllegalArgumentException when other bars are walked than these
      */
     static KnownSignals of(Strategy strategy, Contract contract, Tape tape, Map<String, ContractTape> others,
-            Histories histories, Worked worked, long from, long until) {
+            Histories histories, Worked worked, long from, long until, Optional<BarSteps> steps) {
         BarSeries series = histories.of(tape, contract.calendar(), strategy.signals().bars(), from, until);
+        if (steps.isPresent() && steps.get().series() != series) {
+            throw new IllegalArgumentException("bar mode walks one series of bars: expected the same signal bars and"
+                    + " the same history as the first strategy");
+        }
         Program program = new Program(strategy.signals().blueprint(contract, others).since(from), series, worked);
-        KnownSignals signals = new KnownSignals(series, program, strategy,
+        KnownSignals signals = new KnownSignals(series, steps, program, strategy,
                 () -> new SeriesBuilder(tape, contract.calendar(), strategy.signals().bars(), from));
         if (!signals.asksForPosition) {
             worked.keep(program);
@@ -156,7 +182,7 @@ final class KnownSignals extends Signals {
     @Override
     int printAtNextClock(int expiry) {
         // the bar has every print of its session up to its end
-        return series.last(nextThatMatters(expiry)) + 1;
+        return last(nextThatMatters(expiry)) + 1;
     }
 
     @Override
@@ -174,10 +200,14 @@ final class KnownSignals extends Signals {
     @Override
     int barHolding(int print) {
         boolean inNext = closed < series.count()
-                ? series.first(closed) <= print
-                : series.forming().filter(bar -> bar.first() <= print).isPresent();
-        boolean inClosed = closed > 0 && series.last(closed - 1) == print;
+                ? first(closed) <= print
+                : series.forming().filter(bar -> firstOf(bar) <= print).isPresent();
+        boolean inClosed = closed > 0 && last(closed - 1) == print;
         return inClosed && (series.isRenko() || !inNext) ? closed - 1 : closed;
+    }
+
+    private int firstOf(BarSeries.Forming bar) {
+        return steps.isPresent() ? steps.get().first(closings.length) : bar.first();
     }
 
     @Override
@@ -189,7 +219,7 @@ final class KnownSignals extends Signals {
     Optional<BarSeries.Forming> forming(int lastPrint, long now) {
         // nobody looks at a run of this kind but at its end: the bars are made once more, up to here
         SeriesBuilder again = making.get();
-        again.prints(0, lastPrint + 1);
+        again.prints(0, (steps.isPresent() && lastPrint >= 0 ? steps.get().lastPrintOf(lastPrint) : lastPrint) + 1);
         again.heartbeat(now);
         return again.forming();
     }
@@ -228,7 +258,8 @@ final class KnownSignals extends Signals {
                 if (closings[closed] > last) {
                     break;
                 }
-                told.closed(series.tape().time(closings[closed]), series.tape().price(closings[closed]));
+                Tape tape = steps.isPresent() ? steps.get().tape() : series.tape();
+                told.closed(tape.time(closings[closed]), tape.price(closings[closed]));
             }
             closed++;
             judged = closed;

@@ -4,12 +4,15 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalLong;
 import stativex.account.Ledger;
 import stativex.market.Contract;
 import stativex.market.Session;
 import stativex.market.Side;
 import stativex.market.Tape;
+import stativex.order.Bracket;
 import stativex.order.Cause;
+import stativex.order.InsideBars;
 import stativex.order.Order;
 import stativex.order.Orders;
 import stativex.order.Owner;
@@ -50,16 +53,25 @@ final class MarketRun {
     int outsideSessions;
 
     MarketRun(Setup setup, long fee, Ledger ledger, SessionClock.Moments moments) {
-        this.tape = setup.tape();
+        this.tape = setup.walked();
         this.contract = setup.contract();
         this.rolls = new RollClock(setup.rolls(), contract.calendar());
         this.fee = fee;
-        this.exchange = new SimulatedExchange(tape, contract, setup.terms());
+        this.exchange = new SimulatedExchange(tape, contract, setup.terms(),
+                setup.steps().map(steps -> new InsideBars(steps, this::stopAsItStands)));
         this.orders = new Orders(exchange);
         this.holding = ledger.holding(contract.tickValue());
         this.hand = new HandRun(this);
         owners.add(hand);
-        this.clock = new SessionClock(tape, contract.calendar(), runs, rolls, moments);
+        this.clock = new SessionClock(setup.tape(), contract.calendar(), runs, rolls, moments);
+    }
+
+    /** Where the stop of a trade stands, be it held here or at the broker; {@link Tape#NONE} without one. */
+    private long stopAsItStands(Bracket bracket) {
+        OptionalLong here = of(bracket.owner()).trade.map(trade -> trade.plan().heldHere())
+                .orElse(OptionalLong.empty());
+        return here.orElseGet(() -> bracket.stop().filter(stop -> stop.state().live() && !stop.triggered())
+                .map(Order::price).orElse(Tape.NONE));
     }
 
     /** The last print that was worked before one that is arriving now. */

@@ -175,12 +175,10 @@ final class SessionClock {
         moments.dayBegins(at, session.map(Session::tradingDate));
     }
 
-    /** A print lies in the current session. The first one of all tells whether its session is complete. */
-    void printInSession(long time) {
-        if (untouched) {
-            untouched = false;
-            late = calendar.late(session.orElseThrow().open(), time);
-        }
+    /** The first print of all that lies in a session tells whether that is complete. */
+    void firstPrint(long time) {
+        untouched = false;
+        late = calendar.late(session.orElseThrow().open(), time);
     }
 
     /** There were prints in an earlier session: the next print is not the first one of all. */

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import stativex.account.Account;
+import stativex.market.BarSteps;
 import stativex.market.Contract;
 import stativex.market.ContractTape;
 import stativex.market.Histories;
@@ -19,10 +20,18 @@ import stativex.rule.Worked;
  * @param others further contracts that strategies look at, by symbol
  * @param firstDay first evaluated trading day; empty: as early as each strategy's history allows
  * @param rolls months of a joined tape
+ * @param steps the bars that are walked in place of the prints, in bar mode: {@link BarMode}
  * @param ahead where the whole tape is there, and bars and rules may be worked before the run; empty: they are worked as prints come
  */
 public record Setup(Tape tape, Contract contract, Map<String, ContractTape> others, Account account,
-        List<Strategy> strategies, Terms terms, Optional<LocalDate> firstDay, Optional<Ahead> ahead, Rolls rolls) {
+        List<Strategy> strategies, Terms terms, Optional<LocalDate> firstDay, Optional<Ahead> ahead, Rolls rolls,
+        Optional<BarSteps> steps) {
+
+    /** A setup of tick mode. */
+    public Setup(Tape tape, Contract contract, Map<String, ContractTape> others, Account account,
+            List<Strategy> strategies, Terms terms, Optional<LocalDate> firstDay, Optional<Ahead> ahead, Rolls rolls) {
+        this(tape, contract, others, account, strategies, terms, firstDay, ahead, rolls, Optional.empty());
+    }
 
     /**
      * Bars and study columns of whole tapes, shared by whoever wants the same.
@@ -36,6 +45,16 @@ public record Setup(Tape tape, Contract contract, Map<String, ContractTape> othe
         strategies = List.copyOf(strategies);
     }
 
+    /** What orders meet: the prints, or the steps of bars. */
+    public Tape walked() {
+        return steps.map(BarSteps::tape).orElse(tape);
+    }
+
+    /** When the first print of all came that {@code print} of what is walked stands for, nanoseconds. */
+    long began(int print) {
+        return steps.isPresent() ? steps.get().begins(print) : tape.time(print);
+    }
+
     /** The tape as studies see it to begin with. */
     Tape seen() {
         return rolls.legs().isEmpty() ? tape : rolls.legs().getFirst().seen();
@@ -45,7 +64,7 @@ public record Setup(Tape tape, Contract contract, Map<String, ContractTape> othe
     Signals signals(Strategy strategy, History history, Tape seen) {
         if (ahead.isPresent() && strategy.signals().evaluate() == SignalPlan.Evaluate.BAR_CLOSE) {
             return KnownSignals.of(strategy, contract, seen, others, ahead.get().histories(), ahead.get().worked(),
-                    history.since(), ahead.get().until());
+                    history.since(), ahead.get().until(), steps);
         }
         return LiveSignals.of(strategy, contract, seen, others, history.since());
     }

@@ -33,6 +33,15 @@ abstract sealed class Signals permits LiveSignals, KnownSignals {
 
     abstract int closed();
 
+    /** The first print of a bar, as the run has them; likewise {@link #last}. */
+    int first(int bar) {
+        return series().first(bar);
+    }
+
+    int last(int bar) {
+        return series().last(bar);
+    }
+
     /** Bars that were judged already. */
     abstract int judged();
 

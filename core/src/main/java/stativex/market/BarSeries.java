@@ -414,13 +414,14 @@ public final class BarSeries {
      * A bar as its prints make it, not closed yet. Prices in ticks, volumes in contracts.
      *
      * @param firstPart contracts it has of its first print
+     * @param start see {@link BarSeries#start}
      */
     public record Forming(int first, int last, long open, long high, long low, long close, long volume, long buyVolume,
-            long sellVolume, int trades, long firstPart, LocalDate tradingDate) {
+            long sellVolume, int trades, long firstPart, LocalDate tradingDate, long start) {
 
         static Forming of(Bar bar) {
             return new Forming(bar.first, bar.last, bar.open, bar.high, bar.low, bar.close, bar.volume, bar.bought,
-                    bar.sold, bar.trades, bar.firstPart, bar.date);
+                    bar.sold, bar.trades, bar.firstPart, bar.date, bar.start);
         }
     }
 }

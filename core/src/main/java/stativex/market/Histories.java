@@ -20,6 +20,7 @@ public final class Histories {
      * The bars that have closed when tape time has reached {@code until}.
      *
      * @param since prints before this time are left out, nanoseconds
+     * @param until nanoseconds; {@link Long#MIN_VALUE} where tape time has not begun
      * @throws IllegalArgumentException when one print would close more than 100 000 bars
      */
     public BarSeries of(Tape tape, SessionCalendar calendar, BarSettings settings, long since, long until) {
@@ -32,7 +33,9 @@ public final class Histories {
         }
         SeriesBuilder builder = new SeriesBuilder(tape, calendar, settings, since);
         builder.prints(0, tape.count());
-        builder.heartbeat(until);
+        if (until != Long.MIN_VALUE) {
+            builder.heartbeat(until);
+        }
         synchronized (made) {
             return made.computeIfAbsent(key, k -> builder.ended());
         }

@@ -63,6 +63,7 @@ final class PeriodFormer extends BarFormer {
             bar = new Bar(session.tradingDate());
         }
         bar.take(tape, print, tape.size(print));
+        bar.start = start;
     }
 
     @Override
@@ -71,12 +72,12 @@ final class PeriodFormer extends BarFormer {
             bar = new Bar(session.tradingDate());
         }
         bar.takeAll(tape, from, to);
+        bar.start = start;
     }
 
     @Override
     void closes(Session session, boolean restarts) {
         if (session.close() == end && bar != null) {
-            bar.start = start;
             bar.end = end;
             bar.closedAt = end;
             bar.marks |= incomplete ? Bar.INCOMPLETE : 0;

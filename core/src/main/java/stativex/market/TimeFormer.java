@@ -25,6 +25,7 @@ final class TimeFormer extends BarFormer {
             end = start + length;
         }
         bar.take(tape, print, tape.size(print));
+        bar.start = start;
     }
 
     /** The same, an interval's prints at a time. */
@@ -62,7 +63,6 @@ final class TimeFormer extends BarFormer {
     }
 
     private void finish(long at, boolean unfinished) {
-        bar.start = start;
         bar.end = at;
         bar.closedAt = at;
         if (unfinished) {

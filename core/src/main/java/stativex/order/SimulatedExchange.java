@@ -47,6 +47,7 @@ public final class SimulatedExchange implements Venue {
     private final Tape tape;
     private final Contract contract;
     private final Terms terms;
+    private final Optional<InsideBars> bars;
     private final List<Resting> working = new ArrayList<>();
     private final List<Resting> arrivals = new ArrayList<>();
     private final List<Waiting> waiting = new ArrayList<>();
@@ -68,10 +69,12 @@ public final class SimulatedExchange implements Venue {
         IDLE, REQUESTS, ORDERS
     }
 
-    public SimulatedExchange(Tape tape, Contract contract, Terms terms) {
+    /** @param bars in bar mode, of whose steps the tape is made */
+    public SimulatedExchange(Tape tape, Contract contract, Terms terms, Optional<InsideBars> bars) {
         this.tape = tape;
         this.contract = contract;
         this.terms = terms;
+        this.bars = bars;
     }
 
     @Override
@@ -138,7 +141,9 @@ public final class SimulatedExchange implements Venue {
         print = index;
         time = tape.time(index);
         price = tape.price(index);
-        limitRoom = -1;
+        if (bars.isEmpty() || bars.get().begins(index)) {
+            limitRoom = -1;
+        }
         stage = Stage.REQUESTS;
         place = 0;
         moved = false;
@@ -309,19 +314,30 @@ public final class SimulatedExchange implements Venue {
         int quantity = order.role() == Order.Role.TARGET
                 ? Math.min(order.rest(), order.bracket().free(print))
                 : order.rest();
-        if (terms.realism() != Realism.TOUCH) {
+        boolean touch = terms.fillsAs(Realism.TOUCH);
+        if (!touch) {
             quantity = (int) Math.min(quantity, limitRoom);
         }
-        if (first && passed(buy, limit)) {
+        boolean passed = first && passed(buy, limit);
+        if (quantity > 0 && (passed || touch || price != limit) && stopCounts(order)) {
+            return;
+        }
+        if (passed) {
             take(order, quantity, worseOf(buy, quote(buy), price));
-        } else if (terms.realism() == Realism.TOUCH || price != limit) {
+        } else if (touch || price != limit) {
             resting.ahead = 0;
             take(order, quantity, limit);
-        } else if (terms.realism() == Realism.QUEUE) {
+        } else if (terms.fillsAs(Realism.QUEUE)) {
             long behind = Math.max(0, tape.size(print) - resting.ahead);
             resting.ahead = Math.max(0, resting.ahead - tape.size(print));
             take(order, (int) Math.min(quantity, behind), limit);
         }
+    }
+
+    /** Whether a target may not fill inside a bar since that still comes to the trade's stop. */
+    private boolean stopCounts(Order order) {
+        return bars.isPresent() && order.role() == Order.Role.TARGET
+                && bars.get().stopCounts(order.bracket(), print);
     }
 
     /** Contracts before a limit that begins to rest: those at the best quote of its side that it joins, none where it betters that. */
@@ -337,6 +353,9 @@ public final class SimulatedExchange implements Venue {
     private void take(Order order, int quantity, long at) {
         if (quantity > 0) {
             limitRoom = Math.max(0, limitRoom - quantity);
+            if (bars.isPresent()) {
+                bars.get().limitFilled();
+            }
             fill(order, quantity, at, 0);
         }
     }
@@ -396,6 +415,11 @@ public final class SimulatedExchange implements Venue {
     }
 
     // ------------------------------------------------------------------ what stands
+
+    /** What is assumed inside bars; empty in tick mode. */
+    public Optional<InsideBars> insideBars() {
+        return bars;
+    }
 
     /** Market and triggered stop orders that were larger than the print they met; slippage alone stands for depth. */
     public int largerThanPrint() {

@@ -6,8 +6,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.stream.LongStream;
 import stativex.account.Account;
 import stativex.engine.Strategy;
+import stativex.market.BarSteps;
 import stativex.market.Contract;
 import stativex.market.ContractTape;
 import stativex.market.Rolls;
@@ -53,6 +55,11 @@ public record Inputs(Tape tape, Contract contract, Map<String, ContractTape> oth
         return new Inputs(tape, contract, others, account, strategies, terms, range, heartbeats, rolls);
     }
 
+    /** The same under other terms. */
+    public Inputs under(Terms others) {
+        return new Inputs(tape, contract, this.others, account, strategies, others, days, heartbeats, rolls);
+    }
+
     /** The same of a joined tape. */
     public Inputs rolling(Rolls months) {
         return new Inputs(tape, contract, others, account, strategies, terms, days, heartbeats, months);
@@ -70,7 +77,12 @@ public record Inputs(Tape tape, Contract contract, Map<String, ContractTape> oth
 
     /** Prints of the tape until the last evaluated day ends. */
     public int prints() {
-        return days.prints(tape, contract.calendar());
+        return prints(tape);
+    }
+
+    /** The same of what is walked. */
+    int prints(Tape walked) {
+        return days.prints(walked, contract.calendar());
     }
 
     /** Heartbeats until then. */
@@ -101,16 +113,43 @@ public record Inputs(Tape tape, Contract contract, Map<String, ContractTape> oth
         return Arrays.copyOf(heartbeats, beats());
     }
 
+    /** The same where bars are walked: each has closed before the next one opens, and the clock comes to the tape's end. */
+    long[] worked(BarSteps steps) {
+        long end = days.end(contract.calendar()).orElse(Long.MAX_VALUE);
+        LongStream closes = Arrays.stream(steps.closings()).filter(close -> close < end && close <= end());
+        int walked = prints(steps.tape());
+        boolean goesOn = prints() > 0 && (walked == 0 || tape.time(prints() - 1) > steps.tape().time(walked - 1));
+        LongStream last = goesOn ? LongStream.of(tape.time(prints() - 1)) : LongStream.empty();
+        return LongStream.concat(LongStream.concat(Arrays.stream(worked()), closes), last).sorted().distinct()
+                .toArray();
+    }
+
     /** The print on which a position is left since the range ends: the last one of it that lies in a session; empty without. */
-    OptionalInt lastInRange() {
+    OptionalInt lastInRange(Tape walked) {
         if (days.last().isEmpty()) {
             return OptionalInt.empty();
         }
-        int print = prints() - 1;
-        while (print >= 0 && !inSession(tape.time(print))) {
+        int print = prints(walked) - 1;
+        while (print >= 0 && !inSession(walked.time(print))) {
             print--;
         }
         return print < 0 ? OptionalInt.empty() : OptionalInt.of(print);
+    }
+
+    /** Prints until the last evaluated day ends that lie in no session. */
+    int outsideSessions() {
+        int prints = prints();
+        int outside = 0;
+        for (int print = 0; print < prints;) {
+            Optional<Session> session = contract.calendar().current(tape.time(print));
+            int open = Math.min(prints, session.map(s -> tape.firstAt(s.open(), 0)).orElse(prints));
+            outside += Math.max(0, open - print);
+            print = Math.max(open, print);
+            if (session.isPresent() && print < prints) {
+                print = Math.min(prints, tape.firstAt(session.get().close()));
+            }
+        }
+        return outside;
     }
 
     /** Whether a time lies in a session. */

@@ -2,13 +2,17 @@ package stativex.trial;
 
 import java.util.Optional;
 import stativex.account.AccountState;
+import stativex.engine.BarMode;
 import stativex.engine.Command;
 import stativex.engine.Engine;
 import stativex.engine.Mode;
 import stativex.engine.Setup;
+import stativex.market.BarSteps;
 import stativex.market.Histories;
 import stativex.market.SessionCalendar;
+import stativex.market.Tape;
 import stativex.market.TapeTime;
+import stativex.order.TrialMode;
 import stativex.rule.Worked;
 
 /**
@@ -17,6 +21,9 @@ import stativex.rule.Worked;
  */
 public final class Run {
     private final Inputs inputs;
+    /** What is walked: prints, or steps of bars. */
+    private final Tape tape;
+    private final Optional<BarSteps.Walk> walk;
     private final int prints;
     private final long[] heartbeats;
     /** The last print of the range, with which positions are left; −1 without one. */
@@ -32,7 +39,12 @@ public final class Run {
      * @throws IllegalArgumentException when the documents do not fit one another
      */
     public Run(Inputs inputs) {
-        this(inputs, Optional.empty());
+        this(inputs, inputs.terms().mode() == TrialMode.TICK ? Optional.empty() : alone(inputs));
+    }
+
+    /** Bars are walked only where they are known. */
+    private static Optional<Setup.Ahead> alone(Inputs inputs) {
+        return Optional.of(new Setup.Ahead(new Histories(), new Worked(), inputs.end()));
     }
 
     /** A run that works bars and rules of the whole tape before it begins, shared with others that want the same. */
@@ -42,12 +54,25 @@ public final class Run {
 
     private Run(Inputs inputs, Optional<Setup.Ahead> ahead) {
         this.inputs = inputs;
-        this.prints = inputs.prints();
-        this.heartbeats = inputs.worked();
-        this.last = inputs.lastInRange().orElse(-1);
-        this.engine = new Engine(new Setup(inputs.tape(), inputs.contract(), inputs.others(), inputs.account(),
-                inputs.strategies(), inputs.terms(), inputs.days().first(), ahead, inputs.rolls()),
-                AccountState.fresh(inputs.account()));
+        Setup ticks = new Setup(inputs.tape(), inputs.contract(), inputs.others(), inputs.account(),
+                inputs.strategies(), inputs.terms(), inputs.days().first(), ahead, inputs.rolls());
+        Setup setup = inputs.terms().mode() == TrialMode.BAR ? BarMode.of(ticks) : ticks;
+        this.tape = setup.walked();
+        this.walk = setup.steps().map(BarSteps::walk);
+        this.prints = inputs.prints(tape);
+        this.heartbeats = setup.steps().map(inputs::worked).orElseGet(inputs::worked);
+        this.last = inputs.lastInRange(tape).orElse(-1);
+        this.engine = new Engine(setup, AccountState.fresh(inputs.account()));
+    }
+
+    /** Prints of the range that lie in no session. */
+    public int printsOutsideSessions() {
+        return walk.isPresent() ? inputs.outsideSessions() : engine.printsOutsideSessions();
+    }
+
+    /** What bar mode has assumed so far; empty in tick mode. */
+    public Optional<Assumed> assumed() {
+        return walk.map(bars -> Assumed.of(this, bars.ties()));
     }
 
     public Inputs inputs() {
@@ -74,7 +99,7 @@ public final class Run {
 
     /** Time of the next input; {@link TapeTime#NEVER} at the end. */
     public long nextTime() {
-        long print = nextPrint < prints ? inputs.tape().time(nextPrint) : TapeTime.NEVER;
+        long print = nextPrint < prints ? tape.time(nextPrint) : TapeTime.NEVER;
         long heartbeat = nextHeartbeat < heartbeats.length ? heartbeats[nextHeartbeat] : TapeTime.NEVER;
         return Math.min(print, heartbeat);
     }
@@ -85,18 +110,23 @@ public final class Run {
             int prints = Math.min(printsBeforeHeartbeat(), place - place());
             if (prints > 0) {
                 engine.prints(nextPrint, nextPrint + prints);
-                nextPrint += prints;
+                goOn(nextPrint + prints);
             } else {
                 step();
             }
         }
     }
 
+    /** Everything before a print has been worked; of a bar with two ways one is taken. */
+    private void goOn(int print) {
+        nextPrint = walk.isPresent() ? walk.get().next(print, engine.net()) : print;
+    }
+
     /** Begins with a print as the next one, everything off before it: by a leap where that comes to the same. */
     void beginAt(int print) {
         if (followsADay(print) && engine.beginWith(print - 1)) {
             nextPrint = print;
-            long time = inputs.tape().time(print - 1);
+            long time = tape.time(print - 1);
             while (nextHeartbeat < heartbeats.length && heartbeats[nextHeartbeat] <= time) {
                 nextHeartbeat++;
             }
@@ -105,7 +135,7 @@ public final class Run {
             int prints = Math.min(printsBeforeHeartbeat(), print - nextPrint);
             if (prints > 0) {
                 engine.prints(nextPrint, nextPrint + prints);
-                nextPrint += prints;
+                goOn(nextPrint + prints);
             } else {
                 step();
             }
@@ -115,10 +145,10 @@ public final class Run {
     /** Whether the tape has prints in a session of a trading day before that of {@code print}. */
     private boolean followsADay(int print) {
         SessionCalendar calendar = inputs.contract().calendar();
-        long time = inputs.tape().time(Math.min(print, inputs.tape().count() - 1));
+        long time = tape.time(Math.min(print, tape.count() - 1));
         int before = calendar.tradingDate(time)
-                .map(date -> inputs.tape().firstAt(calendar.sessions(date).getFirst().open()) - 1).orElse(-1);
-        while (before >= 0 && !inputs.inSession(inputs.tape().time(before))) {
+                .map(date -> tape.firstAt(calendar.sessions(date).getFirst().open()) - 1).orElse(-1);
+        while (before >= 0 && !inputs.inSession(tape.time(before))) {
             before--;
         }
         return before >= 0;
@@ -127,8 +157,11 @@ public final class Run {
     /** Prints until the next heartbeat, the last one of the range, or the end. */
     private int printsBeforeHeartbeat() {
         int until = nextHeartbeat < heartbeats.length
-                ? inputs.tape().firstAt(heartbeats[nextHeartbeat])
+                ? tape.firstAt(heartbeats[nextHeartbeat])
                 : prints;
+        if (walk.isPresent()) {
+            until = Math.min(until, walk.get().bound());
+        }
         return (nextPrint <= last ? Math.min(until, last) : until) - nextPrint;
     }
 
@@ -145,13 +178,14 @@ public final class Run {
     /** Works one input. A heartbeat comes before prints of its time. */
     public void step() {
         if (nextHeartbeat < heartbeats.length
-                && (nextPrint == prints || heartbeats[nextHeartbeat] <= inputs.tape().time(nextPrint))) {
+                && (nextPrint == prints || heartbeats[nextHeartbeat] <= tape.time(nextPrint))) {
             engine.heartbeat(heartbeats[nextHeartbeat++]);
         } else {
             if (nextPrint == last) {
                 engine.rangeEnds();
             }
-            engine.print(nextPrint++);
+            engine.print(nextPrint);
+            goOn(nextPrint + 1);
         }
     }
 

@@ -6,11 +6,14 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
 import java.util.function.Predicate;
 
 /**
- * A plain second reading of SEMANTICS for some strategies on one account in tick mode, slow and without any class of the product:
- * every figure is worked out anew from the whole history whenever it is needed. The engine is held against it on random tapes.
+ * A plain second reading of SEMANTICS for some strategies on one account in tick or bar mode, slow and without any class of the
+ * product: every figure is worked out anew from the whole history whenever it is needed. The engine is held against it on random
+ * tapes.
  */
 final class NaiveTrader {
     static final long NONE = Long.MIN_VALUE;
@@ -126,6 +129,8 @@ final class NaiveTrader {
         /** Price of the new month's last print before. */
         long newBefore;
         long rollLead;
+        /** The bars of the first strategy are walked tick by tick; every strategy has the same. */
+        boolean barMode;
     }
 
     /** How one side enters. */
@@ -286,6 +291,15 @@ final class NaiveTrader {
     /** A closed bar. */
     private record Bar(long open, long close, int last) {}
 
+    /**
+     * A bar of bar mode before it is walked.
+     *
+     * @param byPrint whether a print closes it; {@code begins} time of its first print
+     * @param closed when the clock closes it inside its session; NONE: it does not
+     */
+    private record Whole(long open, long high, long low, long close, long volume, long start, long lastInstant,
+            boolean byPrint, long begins, long closed) {}
+
     /** One strategy at work. */
     private final class Trader {
         final int index;
@@ -342,6 +356,13 @@ final class NaiveTrader {
         int take(int i) {
             int closedBefore = bars.size();
             long price = tape.get(i).price;
+            if (market.barMode && !s.kind.equals("time")) {
+                forming.add(i);
+                if (walkedLast && walked.byPrint) {
+                    closeForming();
+                }
+                return bars.size() - closedBefore;
+            }
             switch (s.kind) {
                 case "tick" -> {
                     forming.add(i);
@@ -1116,9 +1137,10 @@ final class NaiveTrader {
 
         /** A level that is set where the market is already. */
         private void already() {
-            if (trade.plan.disaster > 0 && trade.plan.localVolume > 0) {
+            if (trade.plan.disaster > 0 && trade.plan.localVolume > 0 && !market.barMode) {
                 trade.reached = true;
             } else if (!leaving()) {
+                volumeTaken += trade.plan.disaster > 0 && trade.plan.localVolume > 0 ? 1 : 0;
                 leave("stop at market");
             }
         }
@@ -1316,7 +1338,7 @@ final class NaiveTrader {
             t.counted = 0;
             t.reached = false;
             boolean at = t.sign > 0 ? p <= t.level : p >= t.level;
-            boolean counts = t.plan.disaster > 0 && t.plan.localVolume > 0;
+            boolean counts = t.plan.disaster > 0 && t.plan.localVolume > 0 && !market.barMode;
             if (at) {
                 already();
             }
@@ -1407,7 +1429,8 @@ final class NaiveTrader {
             if (beyond && buyer != t.sign) {
                 t.counted += p.size;
             }
-            if (t.plan.localVolume == 0 ? beyond : t.counted >= t.plan.localVolume) {
+            if (t.plan.localVolume == 0 || market.barMode ? beyond : t.counted >= t.plan.localVolume) {
+                volumeTaken += t.plan.localVolume > 0 ? 1 : 0;
                 leave("local stop");
             }
         }
@@ -1446,8 +1469,20 @@ final class NaiveTrader {
     private final List<long[]> path = new ArrayList<>();
     private boolean dayBegun;
     private final Setup market;
+    /** Prints as far as they are known; in bar mode steps as far as they were walked. */
     private final List<P> tape;
     private final List<S> sessions;
+    /** Of bar mode: the bar that is walked, the steps of it that are still to come, and what it may still give to limits. */
+    private Whole walked;
+    private boolean walkedLast;
+    private List<Long> toCome = List.of();
+    private final int[] barRoom = {0};
+    private int walkedNumber;
+    /** Numbers of bars in which a stop counted although a target would have filled. */
+    final Set<Integer> stopCounted = new TreeSet<>();
+    int equalExtremes;
+    int queueTaken;
+    int volumeTaken;
     private final List<Trader> traders = new ArrayList<>();
     private final List<O> orders = new ArrayList<>();
     private final List<Ask> asks = new ArrayList<>();
@@ -1470,7 +1505,7 @@ final class NaiveTrader {
 
     NaiveTrader(Setup market, List<P> tape, List<S> sessions) {
         this.market = market;
-        this.tape = tape;
+        this.tape = market.barMode ? new ArrayList<>(tape) : tape;
         this.sessions = sessions;
         this.balance = market.start;
         this.peak = market.start;
@@ -1480,7 +1515,201 @@ final class NaiveTrader {
         }
     }
 
+    // ---------------------------------------------------------------- bar mode
+
+    /** The bars of the first strategy, from its prints. */
+    private List<Whole> bars(List<P> prints) {
+        Rules r = market.rules.getFirst();
+        List<Whole> made = new ArrayList<>();
+        for (S x : sessions) {
+            List<P> inside = prints.stream().filter(p -> x.open <= p.time && p.time < x.close).toList();
+            List<P> bar = new ArrayList<>();
+            long contracts = 0;
+            long end = NONE;
+            for (P p : inside) {
+                if (r.kind.equals("time") && !bar.isEmpty() && p.time >= end) {
+                    made.add(whole(bar, contracts, start(r, x, bar), end - 1, false,
+                            end));
+                    bar = new ArrayList<>();
+                    contracts = 0;
+                }
+                if (r.kind.equals("range") && !bar.isEmpty()) {
+                    long high = Math.max(p.price, bar.stream().mapToLong(P::price).max().orElseThrow());
+                    long low = Math.min(p.price, bar.stream().mapToLong(P::price).min().orElseThrow());
+                    if (high - low > r.size) {
+                        made.add(whole(bar, contracts, bar.getFirst().time, bar.getLast().time, true, NONE));
+                        bar = new ArrayList<>();
+                        contracts = 0;
+                    }
+                }
+                if (r.kind.equals("volume")) {
+                    for (int contract = 0; contract < p.size; contract++) {
+                        if (bar.isEmpty() || bar.getLast() != p) {
+                            bar.add(p);
+                        }
+                        contracts++;
+                        if (contracts == r.size) {
+                            made.add(whole(bar, contracts, bar.getFirst().time, bar.getLast().time, true, NONE));
+                            bar = new ArrayList<>();
+                            contracts = 0;
+                        }
+                    }
+                    continue;
+                }
+                bar.add(p);
+                contracts += p.size;
+                if (bar.size() == 1 && r.kind.equals("time")) {
+                    end = Math.min(x.close, start(r, x, bar) + r.size);
+                }
+                if (r.kind.equals("tick") && bar.size() == r.size) {
+                    made.add(whole(bar, contracts, bar.getFirst().time, bar.getLast().time, true, NONE));
+                    bar = new ArrayList<>();
+                    contracts = 0;
+                }
+            }
+            if (!bar.isEmpty()) {
+                boolean whole = r.kind.equals("time") && prints.getLast().time >= end;
+                made.add(whole(bar, contracts, r.kind.equals("time") ? start(r, x, bar) : bar.getFirst().time,
+                        whole ? end - 1 : bar.getLast().time, false, whole ? end : NONE));
+            }
+        }
+        return made;
+    }
+
+    private static long start(Rules r, S x, List<P> bar) {
+        return x.open + (bar.getFirst().time - x.open) / r.size * r.size;
+    }
+
+    private static Whole whole(List<P> bar, long contracts, long start, long lastInstant, boolean byPrint,
+            long closed) {
+        return new Whole(bar.getFirst().price, bar.stream().mapToLong(P::price).max().orElseThrow(),
+                bar.stream().mapToLong(P::price).min().orElseThrow(), bar.getLast().price, contracts, start,
+                lastInstant, byPrint, bar.getFirst().time, closed);
+    }
+
+    /** The steps behind the open, tick by tick. */
+    private List<Long> steps(Whole bar) {
+        long down = bar.open - bar.low;
+        long up = bar.high - bar.open;
+        boolean lowFirst = down < up || down == up && traders.stream().mapToLong(t -> t.held).sum() >= 0;
+        equalExtremes += down == up && up > 0 ? 1 : 0;
+        List<Long> steps = new ArrayList<>();
+        long price = bar.open;
+        for (long goal : new long[]{lowFirst ? bar.low : bar.high, lowFirst ? bar.high : bar.low, bar.close}) {
+            while (price != goal) {
+                price += Long.signum(goal - price);
+                steps.add(price);
+            }
+        }
+        return steps;
+    }
+
+    /** Bars are walked, each step a print of its own. */
+    private void walk(List<P> prints) {
+        List<Whole> bars = bars(prints);
+        int lastStep = -1;
+        int lastOpen = -1;
+        for (int b = 0; b < bars.size(); b++) {
+            lastOpen = inRange(bars.get(b).start) ? b : lastOpen;
+            lastStep = inRange(bars.get(b).lastInstant) ? b : lastStep;
+        }
+        int[] heartbeat = {0};
+        for (Whole bar : bars) {
+            if (!inRange(bar.start)) {
+                break;
+            }
+            walked = bar;
+            barRoom[0] = (int) bar.volume;
+            boolean single = bar.high == bar.low;
+            walkedLast = single;
+            toCome = both(bar);
+            step(new P(bar.start, bar.open, (int) bar.volume, NONE, NONE, NONE, NONE), heartbeat, prints,
+                    walkedNumber == lastOpen && (single || lastStep < lastOpen));
+            if (!inRange(bar.lastInstant)) {
+                break;
+            }
+            toCome = new ArrayList<>(steps(bar));
+            while (!toCome.isEmpty()) {
+                long price = toCome.removeFirst();
+                walkedLast = toCome.isEmpty();
+                step(new P(bar.lastInstant, price, (int) bar.volume, NONE, NONE, NONE, NONE), heartbeat, prints,
+                        walkedLast && walkedNumber == lastStep);
+            }
+            walkedNumber++;
+            if (bar.closed != NONE) {
+                // what is sent at the close meets the next open: the clock comes there before it
+                beats(heartbeat, bar.closed, prints);
+                tick(bar.closed);
+            }
+        }
+        beats(heartbeat, prints.getLast().time, prints);
+        P last = prints.stream().filter(p -> inRange(p.time)).reduce((a, b) -> b).orElse(null);
+        if (last != null && (tape.isEmpty() || last.time > tape.getLast().time)) {
+            // prints outside sessions move the clock
+            tick(last.time);
+        }
+    }
+
+    private void tick(long time) {
+        event = Math.max(event, time);
+        clock(event);
+        now = event;
+    }
+
+    /** Whichever way it goes, the rest of a bar behind its open comes to both extremes. */
+    private static List<Long> both(Whole bar) {
+        return bar.high == bar.low ? List.of() : List.of(bar.low, bar.high);
+    }
+
+    private void step(P p, int[] heartbeat, List<P> prints, boolean lastOfRange) {
+        beats(heartbeat, p.time, prints);
+        if (lastOfRange && market.endsBefore != NONE) {
+            traders.forEach(Trader::leaveRange);
+        }
+        tape.add(p);
+        at = tape.size() - 1;
+        event = p.time;
+        clock(event);
+        now = event;
+        print(p);
+    }
+
+    private void beats(int[] heartbeat, long until, List<P> prints) {
+        while (heartbeat[0] < sessions.size() && sessions.get(heartbeat[0]).close <= until
+                && sessions.get(heartbeat[0]).close <= prints.getLast().time
+                && inRange(sessions.get(heartbeat[0]).close)) {
+            if (sessions.get(heartbeat[0]).close > prints.getFirst().time) {
+                event = sessions.get(heartbeat[0]).close;
+                clock(event);
+                now = event;
+            }
+            heartbeat[0]++;
+        }
+    }
+
+    /** Whether the rest of the bar comes to the stop of a trade as it stands. */
+    private boolean stopStillReached(T t) {
+        long level = t.level;
+        if (t.level != NONE && t.plan.disaster == 0) {
+            if (t.stop == null || !t.stop.alive() || t.stop.triggered) {
+                return false;
+            }
+            level = t.stop.price;
+        }
+        long stop = level;
+        return stop != NONE && toCome.stream().anyMatch(p -> t.sign > 0 ? p <= stop : p >= stop);
+    }
+
     void run() {
+        if (market.barMode) {
+            List<P> prints = List.copyOf(tape);
+            tape.clear();
+            if (!prints.isEmpty()) {
+                walk(prints);
+            }
+            end();
+            return;
+        }
         int heartbeat = 0;
         int lastInside = -1;
         for (int i = 0; i < tape.size(); i++) {
@@ -1516,6 +1745,10 @@ final class NaiveTrader {
             }
             heartbeat++;
         }
+        end();
+    }
+
+    private void end() {
         for (Trader x : traders) {
             if (session != null) {
                 x.assume(session);
@@ -1773,7 +2006,7 @@ final class NaiveTrader {
         }
         if (firstTraded == null) {
             firstTraded = session;
-            incomplete = p.time - session.open > 60_000_000_000L;
+            incomplete = (market.barMode ? walked.begins : p.time) - session.open > 60_000_000_000L;
         }
         // (1)
         for (Ask a : List.copyOf(asks)) {
@@ -1798,7 +2031,7 @@ final class NaiveTrader {
         }
         traders.forEach(Trader::dropIfNothing);
         // (2)
-        int[] room = {p.size};
+        int[] room = market.barMode ? barRoom : new int[]{p.size};
         List<O> meeting = new ArrayList<>(orders.stream().filter(O::alive).toList());
         meeting.sort(Comparator.<O>comparingLong(o -> o.accepted).thenComparingInt(o -> o.number));
         List<Trader> exitsDone = new ArrayList<>();
@@ -1963,12 +2196,17 @@ final class NaiveTrader {
             if (!inside) {
                 return;
             }
+            if (market.barMode && q > 0 && o.role.equals("target") && stopStillReached(trade)
+                    && (first && passed || market.realism.equals("touch") || p.price != o.price)) {
+                stopCounted.add(walkedNumber);
+                return;
+            }
             if (first && passed) {
                 take(o, q, worse(o.buy, far(o.buy, p), p.price), p, room);
             } else if (market.realism.equals("touch") || p.price != o.price) {
                 o.ahead = 0;
                 take(o, q, o.price, p, room);
-            } else if (market.realism.equals("queue")) {
+            } else if (market.realism.equals("queue") && !market.barMode) {
                 long behind = p.size - o.ahead;
                 o.ahead = Math.max(0, o.ahead - p.size);
                 take(o, (int) Math.min(q, behind), o.price, p, room);
@@ -1995,6 +2233,7 @@ final class NaiveTrader {
     private void take(O o, int q, long price, P p, int[] room) {
         if (q > 0) {
             room[0] -= q;
+            queueTaken += market.barMode && market.realism.equals("queue") ? 1 : 0;
             fill(o, q, price, p.time);
         }
     }

@@ -24,6 +24,7 @@ import stativex.market.TapeBuilder;
 import stativex.order.Order;
 import stativex.order.Realism;
 import stativex.order.Terms;
+import stativex.order.TrialMode;
 import stativex.study.StudyDefinition;
 
 /**
@@ -180,17 +181,46 @@ public class QuietStretchTest {
                             dice.nextBoolean() ? 0 : dice.nextLong(20 * Given.SECOND)))
                     .over(new Days(Optional.empty(),
                             dice.nextInt(5) == 0 ? Optional.of(Given.MONDAY) : Optional.empty()));
-            Run clear = new Run(inputs);
-            for (int i = 0; i < strategies.size(); i++) {
-                clear.command(new stativex.engine.Command.SetMode(i, stativex.engine.Mode.ENGAGED));
-            }
-            while (!clear.atEnd()) {
-                clear.step();
-            }
-            clear.finish();
+            Run clear = clear(inputs);
             assertEquals(all(Run.trial(inputs)), all(clear), "seed " + seed);
             trades += clear.engine().log().trades().size();
         }
         assertTrue(trades > 3 * TAPES, trades + " trades");
+    }
+
+    private static Run clear(Inputs inputs) {
+        Run clear = new Run(inputs);
+        for (int i = 0; i < inputs.strategies().size(); i++) {
+            clear.command(new stativex.engine.Command.SetMode(i, stativex.engine.Mode.ENGAGED));
+        }
+        while (!clear.atEnd()) {
+            clear.step();
+        }
+        clear.finish();
+        return clear;
+    }
+
+    @Test
+    public void barsAreWalkedInStretchesAsStepByStep() {
+        int trades = 0;
+        int walked = 0;
+        for (long seed = 1; seed <= TAPES; seed++) {
+            SplittableRandom dice = new SplittableRandom(seed);
+            Strategy strategy = strategy(dice, "Ebb fade");
+            if (strategy.signals().bars().type() instanceof BarType.Renko
+                    || strategy.signals().evaluate() == SignalPlan.Evaluate.EVERY_TRADE) {
+                continue;
+            }
+            Inputs inputs = Inputs.of(tape(dice), Given.contract(dice.nextInt(3)), account(dice), List.of(strategy),
+                    new Terms(Realism.values()[dice.nextInt(3)], dice.nextBoolean() ? 0 : 3 * Given.SECOND, 0,
+                            TrialMode.BAR));
+            Run clear = clear(inputs);
+            Run fast = Run.trial(inputs);
+            assertEquals(all(fast), all(clear), "seed " + seed);
+            assertEquals(fast.assumed(), clear.assumed(), "seed " + seed);
+            trades += clear.engine().log().trades().size();
+            walked++;
+        }
+        assertTrue(trades > walked, trades + " trades");
     }
 }

@@ -47,6 +47,7 @@ import stativex.order.Order;
 import stativex.order.Owner;
 import stativex.order.Realism;
 import stativex.order.Terms;
+import stativex.order.TrialMode;
 
 /** The engine against {@link NaiveTrader} on seeded random tapes and settings; and laws that every run must keep. */
 public class TwinTest {
@@ -69,9 +70,16 @@ public class TwinTest {
         final List<NaiveTrader.S> sessions = new ArrayList<>();
         final Contract contract;
         final Inputs inputs;
+        /** The bars of the first strategy, which all have in bar mode. */
+        private Optional<BarType> walked = Optional.empty();
 
         Case(long seed) {
+            this(seed, false);
+        }
+
+        Case(long seed, boolean barMode) {
             dice = new SplittableRandom(seed);
+            s.barMode = barMode;
             s.slippage = dice.nextInt(3);
             contract = Given.contract((int) s.slippage);
             s.tickValue = contract.tickValue();
@@ -159,17 +167,26 @@ public class TwinTest {
             int lastDay = dice.nextInt(5);
             Optional<LocalDate> until = lastDay < DAYS ? Optional.of(Given.MONDAY.plusDays(lastDay)) : Optional.empty();
             s.endsBefore = until.isPresent() ? Given.at(lastDay + 1, "01:00:00") : NaiveTrader.NONE;
-            if (chance(25)) {
+            if (!s.barMode && chance(25)) {
                 roll();
             }
             Optional<Join> join = s.rollDay < 0 ? Optional.empty() : Optional.of(join());
             Inputs made = Inputs.of(join.map(Join::tape).orElseGet(() -> tape(prints)), contract, account, strategies,
-                    new Terms(realism, s.latency, s.assumedAhead))
+                    new Terms(realism, s.latency, s.assumedAhead, s.barMode ? TrialMode.BAR : TrialMode.TICK))
                     .over(new Days(Optional.empty(), until));
             return join.map(j -> made.rolling(new Rolls(j.legs(), s.rollLead))).orElse(made);
         }
 
         private BarType bars(NaiveTrader.Rules r) {
+            if (walked.isPresent()) {
+                r.kind = s.rules.getFirst().kind;
+                r.size = s.rules.getFirst().size;
+                return walked.get();
+            }
+            if (s.barMode) {
+                walked = Optional.of(wholeBars(r));
+                return walked.get();
+            }
             r.kind = List.of("tick", "tick", "volume", "range", "time", "renko").get(dice.nextInt(6));
             r.everyTrade = !r.kind.equals("renko") && chance(15);
             return switch (r.kind) {
@@ -182,6 +199,17 @@ public class TwinTest {
                     r.turn = r.size * dice.nextInt(1, 4);
                     yield new BarType.Renko(r.size, r.turn);
                 }
+            };
+        }
+
+        /** Longer ones, in which something may happen. */
+        private BarType wholeBars(NaiveTrader.Rules r) {
+            r.kind = List.of("tick", "volume", "range", "time").get(dice.nextInt(4));
+            return switch (r.kind) {
+                case "tick" -> new BarType.Ticks((int) (r.size = dice.nextInt(1, 25)));
+                case "volume" -> new BarType.Volume(r.size = dice.nextInt(1, 60));
+                case "range" -> new BarType.Range(r.size = dice.nextInt(1, 16));
+                default -> new BarType.Time(r.size = dice.nextInt(3, 2000) * Given.SECOND);
             };
         }
 
@@ -531,16 +559,7 @@ public class TwinTest {
             Run run = Run.trial(c.inputs);
             NaiveTrader twin = new NaiveTrader(c.s, c.prints, c.sessions);
             twin.run();
-            assertEquals(run.engine().log().decisions().stream().map(TwinTest::line).toList(), twin.decisions,
-                    "decisions, seed " + seed);
-            assertEquals(run.engine().log().fills().stream().map(TwinTest::line).toList(), twin.fills,
-                    "fills, seed " + seed);
-            assertEquals(run.engine().log().trades().stream().map(TwinTest::line).toList(), twin.trades,
-                    "trades, seed " + seed);
-            assertEquals(run.engine().days().days().stream().map(DayBook.Day::result).toList(), twin.days,
-                    "days, seed " + seed);
-            assertEquals(run.engine().days().deepestDrawdown(), twin.deepest(), "deepest drawdown, seed " + seed);
-            assertEquals(run.engine().days().longestDrawdown(), twin.longest(), "longest drawdown, seed " + seed);
+            agree(run, twin, "seed " + seed);
             if (c.s.rollDay >= 0) {
                 asPrintsCome(c, run, seed);
             }
@@ -554,6 +573,51 @@ public class TwinTest {
         if (TAPES >= 2000) {
             everythingHappened(seen);
         }
+    }
+
+    @Test
+    public void barModeAgreesWithThePlainTwinOnRandomTapes() {
+        Map<String, Integer> seen = new HashMap<>();
+        for (long seed = 1; seed <= TAPES; seed++) {
+            Case c = new Case(seed, true);
+            Run run = Run.trial(c.inputs);
+            NaiveTrader twin = new NaiveTrader(c.s, c.prints, c.sessions);
+            twin.run();
+            agree(run, twin, "bar mode, seed " + seed);
+            long localStops = run.engine().log().trades().stream().filter(t -> counted(c, t)).count();
+            assertEquals(run.assumed().orElseThrow(), new Assumed(twin.stopCounted.size(), twin.equalExtremes,
+                    twin.queueTaken, (int) localStops), "assumed in bar mode, seed " + seed);
+            seen.merge("stops counted", twin.stopCounted.size(), Integer::sum);
+            seen.merge("equal extremes", twin.equalExtremes, Integer::sum);
+            seen.merge("queue fills", twin.queueTaken, Integer::sum);
+            seen.merge("local stops", (int) localStops, Integer::sum);
+            run.engine().log().fills().forEach(f -> seen.merge(Said.reason(f.reason()), 1, Integer::sum));
+        }
+        if (TAPES >= 2000) {
+            for (String word : List.of("stops counted", "equal extremes", "queue fills", "local stops", "entry", "stop",
+                    "breakeven", "trail", "target 1", "target 2", "stop at market", "window end", "range end",
+                    "assumed at session end", "open at end", "follow", "after bars", "disaster stop")) {
+                assertTrue(seen.getOrDefault(word, 0) >= 10, word + " happened too rarely in " + seen);
+            }
+        }
+    }
+
+    private static boolean counted(Case c, Trade t) {
+        NaiveTrader.Rules r = c.s.rules.get(((Owner.Strategy) t.owner()).index());
+        NaiveTrader.Plan plan = t.side() == Side.LONG ? r.longPlan : r.shortPlan;
+        return plan.localVolume > 0 && Said.reason(t.exitReason().orElseThrow()).equals("local stop");
+    }
+
+    private static void agree(Run run, NaiveTrader twin, String where) {
+        assertEquals(run.engine().log().decisions().stream().map(TwinTest::line).toList(), twin.decisions,
+                "decisions, " + where);
+        assertEquals(run.engine().log().fills().stream().map(TwinTest::line).toList(), twin.fills, "fills, " + where);
+        assertEquals(run.engine().log().trades().stream().map(TwinTest::line).toList(), twin.trades,
+                "trades, " + where);
+        assertEquals(run.engine().days().days().stream().map(DayBook.Day::result).toList(), twin.days,
+                "days, " + where);
+        assertEquals(run.engine().days().deepestDrawdown(), twin.deepest(), "deepest drawdown, " + where);
+        assertEquals(run.engine().days().longestDrawdown(), twin.longest(), "longest drawdown, " + where);
     }
 
     /** Over a roll, too, bars and rules that are made as prints come give the same as those of the whole tape. */

@@ -26,6 +26,7 @@ import stativex.market.TapeTime;
 import stativex.order.Fill;
 import stativex.order.Owner;
 import stativex.order.Realism;
+import stativex.trial.Assumed;
 import stativex.trial.Inputs;
 import stativex.trial.Run;
 import stativex.trial.Summary;
@@ -126,12 +127,22 @@ public final class ResultFiles {
         return run.inputs().strategies().get(index).name();
     }
 
+    private static Map<String, Object> assumed(Assumed assumed) {
+        Map<String, Object> json = new LinkedHashMap<>();
+        json.put("barsInWhichTheStopCounted", assumed.stopsCounted());
+        json.put("barsWithEqualExtremes", assumed.equalExtremes());
+        json.put("queueFillsTakenAsThrough", assumed.queueFills());
+        json.put("localStopsTakenAtTheirPrice", assumed.localStops());
+        return json;
+    }
+
     private static Map<String, Object> summary(Run run) {
         Inputs inputs = run.inputs();
         Summary s = Summary.of(run);
         Map<String, Object> json = new LinkedHashMap<>();
         json.put("engine", engineVersion());
-        json.put("mode", "tick");
+        json.put("mode", inputs.terms().mode().word());
+        run.assumed().ifPresent(assumed -> json.put("assumed", assumed(assumed)));
         json.put("realism", inputs.terms().realism().word());
         if (inputs.terms().realism() == Realism.QUEUE) {
             json.put("assumedAhead", inputs.terms().assumedAhead());
@@ -156,7 +167,7 @@ public final class ResultFiles {
             json.put("rollLeadMinutes", inputs.rolls().lead() / (60 * TapeTime.SECOND));
         }
         json.put("prints", prints);
-        json.put("printsOutsideSessions", run.engine().printsOutsideSessions());
+        json.put("printsOutsideSessions", run.printsOutsideSessions());
         json.put("ordersLargerThanTheirPrint", run.engine().ordersLargerThanTheirPrint());
         json.put("from", prints == 0 ? "" : time(inputs.tape().time(0)));
         json.put("to", prints == 0 ? "" : time(inputs.tape().time(prints - 1)));
