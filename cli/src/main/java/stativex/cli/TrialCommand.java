@@ -93,7 +93,7 @@ final class TrialCommand implements Callable<Integer> {
 
     /** A contract that strategies look at beside the one they trade. */
     static final class Further {
-        @Option(names = "--further-tape", paramLabel = "FILE|NAME", required = true, description = "ticks of a contract that series of the strategy name; several may be given")
+        @Option(names = "--further-tape", paramLabel = "FILE|NAME", required = true, description = "ticks of a contract that series of a strategy name, or that a strategy trades beside the others; several may be given")
         private String tape;
 
         @Option(names = "--further-contract", paramLabel = "FILE.json", description = "its contract document; a stored tape has its own")
@@ -133,11 +133,13 @@ final class TrialCommand implements Callable<Integer> {
                 + run.inputs().terms().mode().word() + " mode, "
                 + run.inputs().terms().realism().word() + ", " + run.inputs().prints() + " prints. Results in "
                 + out);
-        new TreeMap<>(run.inputs().others()).forEach((symbol, other) -> print.println("looked at " + symbol + " too: "
-                + other.tape().count() + " prints" + (other.tape().count() == 0
-                        ? ""
-                        : ", " + TapeTime.instant(other.tape().time(0)) + " to "
-                                + TapeTime.instant(other.tape().time(other.tape().count() - 1)))));
+        List<String> traded = run.engine().contracts().stream().map(stativex.market.Contract::symbol).toList();
+        new TreeMap<>(run.inputs().others()).forEach((symbol, other) -> print.println(
+                (traded.contains(symbol) ? "traded " : "looked at ") + symbol + " too: "
+                        + other.tape().count() + " prints" + (other.tape().count() == 0
+                                ? ""
+                                : ", " + TapeTime.instant(other.tape().time(0)) + " to "
+                                        + TapeTime.instant(other.tape().time(other.tape().count() - 1)))));
         neverJudged(run);
         historyShort(run);
         run.assumed().ifPresent(assumed -> print.println("assumed inside bars: the stop before the target in "
@@ -209,6 +211,11 @@ final class TrialCommand implements Callable<Integer> {
                             + ": expected its ticks as a --further-tape, found none");
                 }));
         TapeReference.Found found = Demo.open(files.tape, Optional.of(contract.value()), false);
+        if (countFlickers && documents.strategies().stream()
+                .anyMatch(strategy -> !strategy.value().contract().equals(contract.value().symbol()))) {
+            throw new BadInput("--count-flickers looks at the contract of --tape: expected strategies that trade "
+                    + contract.value().symbol());
+        }
         if (countFlickers && found.join().isPresent()) {
             throw new BadInput("tape " + files.tape + " is a join: --count-flickers looks at one month's tape");
         }

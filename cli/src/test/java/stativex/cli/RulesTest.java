@@ -217,6 +217,40 @@ public class RulesTest {
                 "--further-contract", further).contains("expected each contract once, found MNH again"));
     }
 
+    /** One account, two contracts: each strategy on its own tape, one day's lines over both. */
+    @Test
+    public void strategiesOfSeveralContractsAreTriedOnOneAccount() throws IOException {
+        Path honey = folder.resolve("honey-fade.strategy.json");
+        Files.writeString(honey, Files.readString(folder.resolve("ebb-fade.strategy.json"))
+                .replace("\"name\": \"Ebb fade\"", "\"name\": \"Honey fade\"")
+                .replace("\"contract\": \"TDL\"", "\"contract\": \"MNH\"")
+                .replace("\"size\": 400", "\"size\": 60"));
+        String own = folder + "/gannet-row-40k.account.json";
+        List<String> trial = new ArrayList<>(List.of("trial", "--tape", folder + "/tdl.ticks.csv", "--contract",
+                folder + "/tdl.contract.json", "--strategy", folder + "/ebb-fade.strategy.json", "--strategy",
+                honey.toString(), "--further-tape", folder + "/mnh.ticks.csv", "--further-contract",
+                folder + "/mnh.contract.json", "--out", folder.resolve("both").toString(), "--account"));
+        Path account = folder.resolve("both.account.json");
+        String listed = Files.readString(Path.of(own));
+        Files.writeString(account,
+                listed.replaceFirst("\\{[^{}]*\"MNH\"[^{}]*\\},?", "").replaceFirst(",\\s*\\]", "]"));
+        trial.add(account.toString());
+        assertTrue(said(1, trial.toArray(String[]::new)).contains("states no fee for contract MNH"));
+        Files.writeString(account, listed.contains("\"MNH\"")
+                ? listed
+                : listed.replaceFirst("\"fees\": \\[",
+                        "\"fees\": [{\"contract\": \"MNH\", \"perSide\": \"3.10\"}, "));
+        String both = said(0, trial.toArray(String[]::new));
+        assertTrue(both.contains("traded MNH too"), both);
+        List<String> trades = Files.readAllLines(folder.resolve("both/trades.csv"));
+        assertTrue(trades.stream().anyMatch(t -> t.contains("Ebb fade"))
+                && trades.stream().anyMatch(t -> t.contains("Honey fade")), String.join("\n", trades));
+        String summary = Files.readString(folder.resolve("both/summary.json"));
+        assertTrue(summary.contains("\"contract\" : \"MNH\"") && !summary.contains("costThatKillsItTicks"), summary);
+        trial.addAll(List.of("--mode", "bar"));
+        assertTrue(said(1, trial.toArray(String[]::new)).contains("2 contracts: expected tick mode"));
+    }
+
     /** A look-back longer than the tape is said, not taken for a no. */
     @Test
     public void aConditionThatIsNeverJudgedIsSaid() throws IOException {

@@ -1,5 +1,7 @@
 package stativex.account;
 
+import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
 
@@ -7,7 +9,7 @@ import java.util.Optional;
  * An account as its document states it.
  *
  * @param start starting balance
- * @param fees money per contract and side, by contract symbol
+ * @param fees money per contract and side, by contract symbol; where prints of several contracts come at one instant, in this order
  * @param dayLoss own day loss: at day result ≤ −amount everything is left and the day locked; empty: off
  * @param dayProfit own day profit, likewise at day result ≥ amount; empty: off
  */
@@ -27,7 +29,7 @@ public record Account(String name, String currency, long start, Map<String, Long
     }
 
     public Account {
-        fees = Map.copyOf(fees);
+        fees = Collections.unmodifiableMap(new LinkedHashMap<>(fees));
         if (start <= 0) {
             throw new IllegalArgumentException("expected a starting balance above 0");
         }

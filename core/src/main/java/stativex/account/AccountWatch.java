@@ -72,12 +72,12 @@ public final class AccountWatch {
     }
 
     /**
-     * A trading day begins: its result counts from {@code equity}, and a lock of the day before ends. A lock set before
-     * the first day began is a lock of that day.
+     * A trading day begins: its result counts from {@code equity}, and a lock of the day before ends. One that the
+     * person set before the first day began is a lock of that day.
      */
     public void beginDay(long equity) {
         dayStart = equity;
-        lock = begun ? Optional.empty() : lock;
+        lock = begun || !lock.equals(Optional.of(LockReason.BY_HAND)) ? Optional.empty() : lock;
         begun = true;
     }
 

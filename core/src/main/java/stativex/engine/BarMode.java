@@ -24,6 +24,10 @@ public final class BarMode {
             throw new IllegalArgumentException(
                     "bar mode walks one month's bars, this tape is a join: expected tick mode");
         }
+        if (ticks.parts().size() > 1) {
+            throw new IllegalArgumentException("bar mode walks one contract's bars, these strategies trade "
+                    + ticks.parts().size() + " contracts: expected tick mode");
+        }
         ticks.strategies().forEach(BarMode::check);
         Setup.Ahead ahead = ticks.ahead()
                 .orElseThrow(() -> new IllegalArgumentException("bar mode needs the bars of the whole tape"));

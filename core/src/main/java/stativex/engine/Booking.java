@@ -15,9 +15,6 @@ final class Booking {
     private static final FillReason OPEN_AT_END = new FillReason.Left(LeaveReason.OPEN_AT_END);
 
     private final Engine engine;
-    /** The print of the last fill; −1 before the first. */
-    private int lastFilled = -1;
-
     Booking(Engine engine) {
         this.engine = engine;
     }
@@ -48,14 +45,14 @@ final class Booking {
 
     private void book(MarketRun of, Report.Filled filled) {
         Fill fill = Fill.of(filled, of.fee);
-        if (engine.ledger().flat() && fill.print() != lastFilled && of.lastInside >= 0) {
+        if (engine.ledger().flat() && fill.print() != of.lastFilled && of.lastInside >= 0) {
             // nothing was held since equity was last noted: until the print before it was what it was
-            engine.days().equity(of.tape.time(of.lastInside), engine.equity());
+            engine.days().stillAt(of.tape.time(of.lastInside), engine.equity());
         }
-        lastFilled = fill.print();
+        of.lastFilled = fill.print();
         of.holding.fill(fill.owner(), fill.buy(), fill.quantity(), fill.price(), fill.fee());
         engine.log().add(fill);
-        engine.judgeNext();
+        of.dirty = true;
         OwnerRun run = of.of(fill.owner());
         if (fill.role() == Order.Role.ENTRY) {
             entered(run, filled.order(), fill);

@@ -14,20 +14,22 @@ import stativex.order.Order;
 /** Step (0): what the clock of a market brings, sessions and days, bars that end by it, windows. */
 final class ByTheClock implements SessionClock.Moments {
     private final Engine engine;
+    private final MarketRun market;
 
-    ByTheClock(Engine engine) {
+    ByTheClock(Engine engine, MarketRun market) {
         this.engine = engine;
+        this.market = market;
     }
 
     @Override
     public void sessionOpens(Session session) {
-        engine.market().now = session.open();
-        for (StrategyRun run : engine.runs()) {
+        market.now = session.open();
+        for (StrategyRun run : market.runs) {
             run.signals.heartbeat(session.open());
             run.countAnew(SignalPeriod.SESSION);
             if (!run.waiting.isEmpty()) {
                 // the print that brought the clock here, if one did, is the first of the session and may be met
-                int before = engine.market().arriving ? engine.market().lastPrint - 1 : engine.market().lastPrint;
+                int before = market.arriving ? market.lastPrint - 1 : market.lastPrint;
                 engine.evaluator().sendWaiting(run, new Cause(before, session.open()));
             }
         }
@@ -35,51 +37,55 @@ final class ByTheClock implements SessionClock.Moments {
 
     @Override
     public void sessionEnds(Session ended) {
-        engine.market().now = ended.close();
-        for (OwnerRun run : engine.market().owners) {
+        market.now = ended.close();
+        for (OwnerRun run : market.owners) {
             if (run.bracket.leaveSent() && engine.flatReason(run) != null) {
-                engine.market().exchange.assume(run.bracket, ended.close());
-                engine.reports(engine.market());
+                market.exchange.assume(run.bracket, ended.close());
+                engine.reports(market);
             }
         }
-        for (StrategyRun run : engine.runs()) {
+        for (StrategyRun run : market.runs) {
             run.signals.heartbeat(ended.close());
             if (run.series().isRenko() && run.signals.givesUpForming()) {
-                engine.market().guidedBy(run).forEach(owner -> owner.trade
+                market.guidedBy(run).forEach(owner -> owner.trade
                         .ifPresent(trade -> trade.formingBarDiscarded(run.signals.closed())));
                 run.endedBar = Math.min(run.endedBar, run.signals.closed() - 1);
             }
             engine.evaluator().evaluateClosed(run, true);
         }
         if (ended.last()) {
-            engine.market().exchange.closeDay(ended.close());
-            engine.reports(engine.market());
+            market.exchange.closeDay(ended.close());
+            engine.reports(market);
         }
     }
 
     @Override
-    public void dayBegins(long at, Optional<LocalDate> date) {
-        engine.market().now = at;
-        date.flatMap(engine.market().rolls::due).ifPresent(month -> engine.rolls(month, at));
+    public void accountDayBegins(long at, Optional<LocalDate> date) {
+        market.now = at;
         engine.watch().beginDay(engine.equity());
         engine.days().begin(at, date, engine.equity());
-        engine.judgeNext();
-        engine.runs().forEach(run -> run.dayBegins(date));
-        engine.market().hand.tradesToday = 0;
+    }
+
+    @Override
+    public void dayBegins(long at, Optional<LocalDate> date) {
+        market.now = at;
+        date.flatMap(market.rolls::due).ifPresent(month -> engine.rolls(market, month, at));
+        market.runs.forEach(run -> run.dayBegins(date));
+        market.hand.tradesToday = 0;
     }
 
     @Override
     public void barMoment(StrategyRun run, long at) {
-        engine.market().now = at;
+        market.now = at;
         run.signals.heartbeat(at);
         // what only an event at or after the session's close brings is too late for an entry in it
         engine.evaluator().evaluateClosed(run,
-                engine.market().event >= engine.market().clock.session().orElseThrow().close());
+                market.event >= market.clock.session().orElseThrow().close());
     }
 
     @Override
     public void windowMoment(StrategyRun run, long at) {
-        engine.market().now = at;
+        market.now = at;
         WindowSchedule.Stretch stretch = run.stretch.orElseThrow();
         begin(run, stretch, at);
         if (stretch.end() == SessionWindow.End.FLATTEN && stretch.lastEntry() == at) {
@@ -90,7 +96,7 @@ final class ByTheClock implements SessionClock.Moments {
             run.nextWindowClock(at);
             return;
         }
-        engine.market().guidedBy(run).forEach(owner -> {
+        market.guidedBy(run).forEach(owner -> {
             if (owner.terms().leavesAtWindowEnd()) {
                 engine.leave(owner, LeaveReason.WINDOW_END);
             }
@@ -105,15 +111,15 @@ final class ByTheClock implements SessionClock.Moments {
 
     @Override
     public void rollMoment(long at) {
-        engine.market().now = at;
-        engine.market().rolls.begins();
-        engine.market().owners.forEach(owner -> engine.flatten(owner, LeaveReason.ROLL));
+        market.now = at;
+        market.rolls.begins();
+        market.owners.forEach(owner -> engine.flatten(owner, LeaveReason.ROLL));
     }
 
     @Override
     public void leaveMoment(StrategyRun run, long at) {
-        engine.market().now = at;
-        engine.market().guidedBy(run).forEach(owner -> {
+        market.now = at;
+        market.guidedBy(run).forEach(owner -> {
             if (StrategyRun.leavesAt(owner.terms(), at)) {
                 engine.leave(owner, LeaveReason.CLOCK_TIME);
             }
@@ -123,10 +129,10 @@ final class ByTheClock implements SessionClock.Moments {
 
     @Override
     public void turnMoment(StrategyRun run, long at) {
-        engine.market().now = at;
+        market.now = at;
         for (Order entry : List.copyOf(run.entries())) {
             if (run.turns(entry) <= at) {
-                engine.market().orders.toMarket(entry, engine.market().because());
+                market.orders.toMarket(entry, market.because());
             }
         }
         run.nextTurn();

@@ -26,6 +26,8 @@ public final class DayBook {
     private long deepest;
     private long longest;
     private long last;
+    /** Time of {@link #last}. */
+    private long noted = Long.MIN_VALUE;
     private final Swing swing = new Swing();
 
     DayBook(long start) {
@@ -54,8 +56,16 @@ public final class DayBook {
         }
     }
 
+    /** The same equity as noted last, until a print since then. */
+    void stillAt(long time, long equity) {
+        if (time >= noted) {
+            equity(time, equity);
+        }
+    }
+
     /** Equity after a print's fills. */
     void equity(long time, long equity) {
+        noted = time;
         last = equity;
         if (equity >= peak) {
             if (below) {
@@ -103,6 +113,7 @@ public final class DayBook {
             deepest = Math.max(deepest, Math.multiplyExact(each, swing.deepest()));
             longest = Math.max(longest, swing.longest());
         }
+        noted = tape.time(to - 1);
         last = Math.addExact(atZero, Math.multiplyExact(perTick, tape.price(to - 1)));
     }
 

@@ -17,9 +17,16 @@ import stativex.order.RejectReason;
  * @param owner whose signal or order it is; empty for a lock of the account
  * @param side empty when locked
  * @param price ticks: the order's as sent, else the last print's
+ * @param market which contract of the run it is about, of a lock the one whose print brought it; 0 in a run of one
  */
 public record Decision(long time, int print, int bar, Optional<Owner> owner, Optional<Side> side, long price,
-        Outcome outcome) {
+        Outcome outcome, int market) {
+
+    /** In a run of one contract. */
+    public Decision(long time, int print, int bar, Optional<Owner> owner, Optional<Side> side, long price,
+            Outcome outcome) {
+        this(time, print, bar, owner, side, price, outcome, 0);
+    }
 
     public enum Kind {
         TAKEN, DECLINED, WOULD_BE, REJECTED, LOCKED, CANCELLED,

@@ -3,13 +3,16 @@ package stativex.engine;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.IntStream;
 import stativex.account.Account;
 import stativex.account.AccountState;
 import stativex.account.AccountWatch;
 import stativex.account.Ledger;
 import stativex.account.LockReason;
 import stativex.exit.PlanRun;
+import stativex.market.Contract;
 import stativex.market.Join;
+import stativex.market.SessionCalendar;
 import stativex.market.Side;
 import stativex.market.Tape;
 import stativex.order.Bracket;
@@ -40,10 +43,14 @@ public final class Engine {
     private final ByHand byHand = new ByHand(this);
     private final List<StrategyRun> runs = new ArrayList<>();
     private final List<Standpoint> standpoints = new ArrayList<>();
-    private final MarketRun market;
-    private final QuietStretch quiet;
-    /** Equity may have changed since it was last judged. */
-    private boolean dirty;
+    /** Contracts, the one that the run is of first. */
+    private final List<MarketRun> markets = new ArrayList<>();
+    private final List<QuietStretch> quiet = new ArrayList<>();
+    /** Everyone who may have something at work: the strategies in their order, then the person on each contract. */
+    private final List<OwnerRun> owners = new ArrayList<>();
+    /** The contract whose event is worked, or was worked last. */
+    private MarketRun current;
+    private int orders;
 
     /**
      * @param setup tape, documents and terms
@@ -53,34 +60,58 @@ public final class Engine {
      */
     public Engine(Setup setup, AccountState state) {
         this.account = setup.account();
-        if (!account.currency().equals(setup.contract().currency())) {
-            throw new IllegalArgumentException("account is in " + account.currency() + ", contract in "
-                    + setup.contract().currency() + ": expected the same currency");
-        }
         this.ledger = new Ledger(state.balance());
         this.watch = new AccountWatch(account, state);
         this.days = new DayBook(state.balance());
         this.setup = setup;
-        this.market = new MarketRun(setup, account.fee(setup.contract().symbol()), ledger, new ByTheClock(this));
-        for (Strategy strategy : setup.strategies()) {
-            if (!strategy.contract().equals(setup.contract().symbol())) {
-                throw new IllegalArgumentException("strategy \"" + strategy.name() + "\" trades " + strategy.contract()
-                        + ", the tape is " + setup.contract().symbol());
+        List<Setup> parts = setup.parts();
+        MarketRun.Shared shared = new MarketRun.Shared(ledger, new AccountDays(calendar(parts)), runs, markets,
+                () -> ++orders);
+        for (Setup part : parts) {
+            if (!account.currency().equals(part.contract().currency())) {
+                throw new IllegalArgumentException("account is in " + account.currency() + ", contract in "
+                        + part.contract().currency() + ": expected the same currency");
             }
+            markets.add(new MarketRun(part, shared, of -> new ByTheClock(this, of)));
+        }
+        this.current = markets.getFirst();
+        for (Strategy strategy : setup.strategies()) {
+            int at = IntStream.range(0, parts.size())
+                    .filter(i -> parts.get(i).contract().symbol().equals(strategy.contract())).findFirst()
+                    .orElseThrow(() -> notHere(strategy));
             try {
-                add(setup, strategy);
+                add(parts.get(at), markets.get(at), strategy);
             } catch (IllegalArgumentException e) {
                 throw new IllegalArgumentException("strategy \"" + strategy.name() + "\": " + e.getMessage(), e);
             }
         }
-        this.quiet = new QuietStretch(this, market);
+        owners.addAll(runs);
+        for (MarketRun market : markets) {
+            owners.add(market.hand);
+            quiet.add(new QuietStretch(this, market));
+        }
     }
 
-    private void add(Setup setup, Strategy strategy) {
-        History history = History.of(strategy.historyDays(), setup.firstDay(), setup.contract().calendar(),
-                setup.tape());
+    private IllegalArgumentException notHere(Strategy strategy) {
+        if (setup.others().containsKey(strategy.contract())) {
+            account.fee(strategy.contract());
+        }
+        return new IllegalArgumentException("strategy \"" + strategy.name() + "\" trades " + strategy.contract()
+                + ", the tape is " + setup.contract().symbol());
+    }
+
+    /** The account's own: that of the contract it lists first, of those that are traded. */
+    private SessionCalendar calendar(List<Setup> parts) {
+        return account.fees().keySet().stream()
+                .flatMap(symbol -> parts.stream().filter(part -> part.contract().symbol().equals(symbol))).findFirst()
+                .map(part -> part.contract().calendar()).orElse(setup.contract().calendar());
+    }
+
+    private void add(Setup part, MarketRun market, Strategy strategy) {
+        History history = History.of(strategy.historyDays(), part.firstDay(), part.contract().calendar(),
+                part.tape());
         StrategyRun run = new StrategyRun(runs.size(), strategy, market,
-                setup.signals(strategy, history, setup.seen()), history);
+                part.signals(strategy, history, part.seen()), history);
         runs.add(run);
         market.add(run);
         standpoints.add(new Standpoint(this, run));
@@ -88,23 +119,30 @@ public final class Engine {
 
     // ------------------------------------------------------------------ inputs
 
-    /** Works the next print of the tape; prints are given in order, none left out. */
+    /** Works the next print of the run's own contract; prints are given in order, none left out. */
     public void print(int print) {
+        print(0, print);
+    }
+
+    /** The same of any contract. @param of its place in {@link #contracts} */
+    public void print(int of, int print) {
+        MarketRun market = markets.get(of);
         long time = market.tape.time(print);
-        arrive(print, time);
+        arrive(market, print, time);
         if (!market.clock.inSession()) {
             market.outsideSessions++;
             return;
         }
         long price = market.tape.price(print);
         if (market.clock.untouched()) {
-            market.clock.firstPrint(setup.began(print));
+            market.clock.firstPrint(market.began(print));
         }
         market.exchange.print(print);
         reports(market);
         market.lastPrice = price;
         market.worked = print;
         market.holding.mark(price);
+        List<StrategyRun> runs = market.runs;
         for (int i = 0; i < runs.size(); i++) {
             takePrint(runs.get(i), print);
         }
@@ -122,8 +160,8 @@ public final class Engine {
                 manage(market.owners.get(i), market.owners.get(i).trade.get(), print, price);
             }
         }
-        if (dirty) {
-            judge();
+        if (market.dirty) {
+            judge(market);
         }
         market.lastInside = print;
     }
@@ -133,11 +171,17 @@ public final class Engine {
      * and rules of the whole tape are known, prints at which nothing can happen are taken at once.
      */
     public void prints(int from, int to) {
+        prints(0, from, to);
+    }
+
+    /** The same of any contract, no other's event between them. @param of its place in {@link #contracts} */
+    public void prints(int of, int from, int to) {
+        QuietStretch stretch = quiet.get(of);
         int print = from;
         while (print < to) {
-            print = quiet.take(print, to);
+            print = stretch.take(print, to);
             if (print < to) {
-                print(print);
+                print(of, print);
                 print++;
             }
         }
@@ -150,6 +194,10 @@ public final class Engine {
      * @return whether it did: not where rules ask for facts of the position, or bars are made as prints come; then nothing happened
      */
     public boolean beginWith(int print) {
+        if (markets.size() > 1) {
+            return false;
+        }
+        MarketRun market = markets.getFirst();
         for (StrategyRun run : runs) {
             if (!(run.signals instanceof KnownSignals known && known.canSkip())) {
                 return false;
@@ -168,7 +216,7 @@ public final class Engine {
     private void takePrint(StrategyRun run, int print) {
         run.signals.print(print);
         if (run.timeBars) {
-            market.clock.expectBar(run);
+            run.market.clock.expectBar(run);
         }
         if (run.endedPrint == print) {
             run.endedBar = run.signals.barHolding(print);
@@ -180,24 +228,39 @@ public final class Engine {
 
     /** Tape time has reached {@code time} without a print: what ends at or before it ends. */
     public void heartbeat(long time) {
+        heartbeat(0, time);
+    }
+
+    /** The same of any contract. @param of its place in {@link #contracts} */
+    public void heartbeat(int of, long time) {
+        MarketRun market = markets.get(of);
         long at = Math.max(market.now, time);
-        market.event = at;
-        advance(at);
+        comes(market, at);
+        advance(market, at);
+    }
+
+    /** An event of a contract: what is sent because of it, on whatever contract, is sent at its time. */
+    void comes(MarketRun market, long time) {
+        current = market;
+        for (int i = 0; i < markets.size(); i++) {
+            markets.get(i).event = time;
+        }
     }
 
     /** (0) What is timed before a print that arrives; telling it twice of the same print changes nothing. */
-    void arrive(int print, long time) {
+    void arrive(MarketRun market, int print, long time) {
         market.lastPrint = print;
-        market.event = time;
+        comes(market, time);
         market.arriving = true;
-        advance(time);
+        advance(market, time);
         market.arriving = false;
     }
 
-    private void advance(long time) {
-        quiet.catchUp(time);
+    private void advance(MarketRun market, long time) {
+        QuietStretch stretch = quiet.get(market.index);
+        stretch.catchUp(time);
         market.clock.advance(time);
-        quiet.catchUp(time);
+        stretch.catchUp(time);
         market.now = time;
     }
 
@@ -209,14 +272,14 @@ public final class Engine {
     /** Everything leaves and the day is locked, as the person asks. */
     void flatAndLock() {
         if (watch.lockByHand()) {
-            decideLock(LockReason.BY_HAND, false);
+            decideLock(current, LockReason.BY_HAND, false);
         }
-        market.owners.forEach(run -> flatten(run, LeaveReason.BY_HAND));
+        owners.forEach(run -> flatten(run, LeaveReason.BY_HAND));
     }
 
     /** Another month has come into force: its own prints and prices count from now on. */
-    void rolls(Join.Leg month, long at) {
-        for (StrategyRun run : runs) {
+    void rolls(MarketRun market, Join.Leg month, long at) {
+        for (StrategyRun run : market.runs) {
             run.rolls(setup.signals(run.strategy, run.history, month.seen()), market.lastPrint(), at);
         }
         market.rollsTo(month.before());
@@ -224,6 +287,12 @@ public final class Engine {
 
     /** The next print is the last of the range: entries end, and what is open meets that print at the market. */
     public void rangeEnds() {
+        rangeEnds(0);
+    }
+
+    /** The same of any contract. @param of its place in {@link #contracts} */
+    public void rangeEnds(int of) {
+        MarketRun market = markets.get(of);
         for (OwnerRun run : market.owners) {
             dropReverse(run);
             market.orders.endEntries(run.bracket);
@@ -238,7 +307,9 @@ public final class Engine {
 
     /** The inputs end: what is open is closed at the last price. Call once. */
     public void finish() {
-        for (OwnerRun run : market.owners) {
+        for (OwnerRun run : owners) {
+            MarketRun market = run.market;
+            current = market;
             if (market.clock.inSession() && run.bracket.leaveSent() && flatReason(run) != null) {
                 market.exchange.assume(run.bracket, market.clock.session().orElseThrow().close());
                 reports(market);
@@ -249,18 +320,27 @@ public final class Engine {
                 reports(market);
             }
         }
-        if (market.lastPrice != Tape.NONE) {
-            days.equity(market.now, equity());
+        long end = end();
+        if (markets.stream().anyMatch(market -> market.lastPrice != Tape.NONE)) {
+            days.equity(end, equity());
         }
-        days.end(market.now, ledger.balance());
+        days.end(end, ledger.balance());
+    }
+
+    /** The last moment of the contracts that were traded: a further tape on which nothing happens ends nothing. */
+    private long end() {
+        boolean traded = markets.stream().anyMatch(market -> market.lastFilled >= 0);
+        return markets.stream().filter(market -> !traded || market.lastFilled >= 0).mapToLong(market -> market.now)
+                .max().orElseThrow();
     }
 
     // ------------------------------------------------------------------ (4) stops of open trades
 
     private void manage(OwnerRun run, TradeRun trade, int print, long price) {
+        MarketRun market = run.market;
         if (trade.entryPrint() < print) {
-            carryOut(trade.print(print, price), trade);
-            carryOut(trade.meets(market.tape, print, price), trade);
+            carryOut(market, trade.print(print, price), trade);
+            carryOut(market, trade.meets(market.tape, print, price), trade);
         }
         if (!run.bracket.leaveSent()) {
             LeaveReason reason = flatReason(run);
@@ -270,7 +350,7 @@ public final class Engine {
         }
     }
 
-    void carryOut(PlanRun.Wishes wishes, TradeRun trade) {
+    void carryOut(MarketRun market, PlanRun.Wishes wishes, TradeRun trade) {
         if (wishes != PlanRun.Wishes.NONE) {
             market.orders.carryOut(wishes, trade.bracket(), market.because());
         }
@@ -279,21 +359,31 @@ public final class Engine {
     /** Everything that is open leaves at the market, entries stay; once. */
     void leave(OwnerRun run, LeaveReason reason) {
         if (run.bracket.open() > 0 && !run.bracket.leaving()) {
-            market.orders.leave(run.bracket, reason, market.because());
+            run.market.orders.leave(run.bracket, reason, run.market.because());
         }
     }
 
     // ------------------------------------------------------------------ (5) the account
 
-    private void judge() {
+    /** After a print of a contract that is held, or on which something was filled; others cannot have changed equity. */
+    private void judge(MarketRun market) {
         long equity = equity();
         days.equity(market.now, equity);
-        Optional<AccountWatch.Verdict> verdict = watch.judge(equity, market.closing());
+        Optional<AccountWatch.Verdict> verdict = watch.judge(equity, closing());
         if (verdict.isPresent()) {
-            decideLock(verdict.get().line().lock(), verdict.get().guarded());
-            market.owners.forEach(run -> flatten(run, verdict.get().line().leave()));
+            decideLock(market, verdict.get().line().lock(), verdict.get().guarded());
+            owners.forEach(run -> flatten(run, verdict.get().line().leave()));
         }
-        dirty = !ledger.flat();
+        market.dirty = market.holding.open() > 0;
+    }
+
+    /** Money that closing everything that is open would cost. */
+    long closing() {
+        long closing = 0;
+        for (int i = 0; i < markets.size(); i++) {
+            closing = Math.addExact(closing, markets.get(i).closing());
+        }
+        return closing;
     }
 
     /** Why an owner must be flat now; null when nothing asks for it. */
@@ -307,7 +397,7 @@ public final class Engine {
                 case BY_HAND -> LeaveReason.BY_HAND;
             };
         }
-        if (market.rolls.rolling()) {
+        if (run.market.rolls.rolling()) {
             return LeaveReason.ROLL;
         }
         return run instanceof StrategyRun strategy && strategy.windowFlat ? LeaveReason.WINDOW_END : null;
@@ -319,7 +409,8 @@ public final class Engine {
             StrategyRun.Reverse waiting = strategy.reverse.get();
             strategy.reverse = Optional.empty();
             decide(run, waiting.side(), waiting.bar(),
-                    waiting.price() == Tape.NONE ? market.lastPrice : waiting.price(), new Decision.ReverseDropped());
+                    waiting.price() == Tape.NONE ? run.market.lastPrice : waiting.price(),
+                    new Decision.ReverseDropped());
         }
     }
 
@@ -328,11 +419,12 @@ public final class Engine {
         cancelEntries(run);
         run.flattening = reason;
         if (run.bracket.open() > 0 && !run.bracket.leaveSent()) {
-            market.orders.leave(run.bracket, reason, market.because());
+            run.market.orders.leave(run.bracket, reason, run.market.because());
         }
     }
 
     void cancelEntries(OwnerRun run) {
+        MarketRun market = run.market;
         if (run.entering()) {
             market.orders.cancelEntries(run.bracket, market.because());
             run.pair.ifPresent(other -> market.orders.cancelEntries(other, market.because()));
@@ -347,40 +439,45 @@ public final class Engine {
     }
 
     void decide(OwnerRun run, Side side, int bar, long price, Decision.Outcome outcome) {
-        log.add(new Decision(market.timeSaid(), market.lastPrint, bar, run.named, side == Side.LONG ? LONG : SHORT,
-                price, outcome));
+        log.add(new Decision(current.timeSaid(), run.market.lastPrint, bar, run.named,
+                side == Side.LONG ? LONG : SHORT, price, outcome, run.market.index));
     }
 
-    private void decideLock(LockReason reason, boolean guarded) {
-        log.add(new Decision(market.timeSaid(), market.lastPrint, -1, Optional.empty(), Optional.empty(),
-                market.lastPrice, new Decision.Locked(reason, guarded)));
+    private void decideLock(MarketRun market, LockReason reason, boolean guarded) {
+        log.add(new Decision(current.timeSaid(), market.lastPrint, -1, Optional.empty(), Optional.empty(),
+                market.lastPrice, new Decision.Locked(reason, guarded), market.index));
     }
 
     // ------------------------------------------------------------------ what stands
 
     /** Prints that lay in no session so far: they moved the clock and had no other effect. */
     public int printsOutsideSessions() {
-        return market.outsideSessions;
+        return markets.getFirst().outsideSessions;
     }
 
     /** Market and triggered stop orders so far that were larger than the print they met. */
     public int ordersLargerThanTheirPrint() {
-        return market.exchange.largerThanPrint();
+        return markets.stream().mapToInt(market -> market.exchange.largerThanPrint()).sum();
     }
 
     /** What was assumed inside bars; empty in tick mode. */
     public Optional<InsideBars> insideBars() {
-        return market.exchange.insideBars();
+        return markets.getFirst().exchange.insideBars();
     }
 
-    /** Contracts of all owners together, below 0 when short. */
+    /** The contracts of the run, its own first. */
+    public List<Contract> contracts() {
+        return markets.stream().map(market -> market.contract).toList();
+    }
+
+    /** How many of the run's own contract all owners hold together, below 0 when short. */
     public long net() {
-        return market.holding.net();
+        return markets.getFirst().holding.net();
     }
 
     /** Whether the last input lay in a session. */
     public boolean inSession() {
-        return market.clock.inSession();
+        return markets.getFirst().clock.inSession();
     }
 
     /** Equity at the last price. */
@@ -409,7 +506,7 @@ public final class Engine {
 
     /** Time of the last input; {@link Long#MIN_VALUE} before the first. */
     public long lastTime() {
-        return market.now;
+        return current.now;
     }
 
     /** Everything the screen shows, as an immutable picture of this moment. */
@@ -437,21 +534,21 @@ public final class Engine {
         return standpoints.get(run.index);
     }
 
+    /** The run's own contract. */
     MarketRun market() {
-        return market;
+        return markets.getFirst();
+    }
+
+    List<MarketRun> markets() {
+        return markets;
+    }
+
+    List<OwnerRun> owners() {
+        return owners;
     }
 
     Evaluator evaluator() {
         return evaluator;
     }
 
-    /** Equity must be judged with the next print, whether or not anything is filled. */
-    void judgeNext() {
-        dirty = true;
-    }
-
-    /** Whether the next print must be judged even if nothing is filled, since it was not judged how things stand. */
-    boolean isDirty() {
-        return dirty;
-    }
 }

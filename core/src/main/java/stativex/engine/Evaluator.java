@@ -120,7 +120,7 @@ final class Evaluator {
         boolean belongs = guide.signals.last(bar) == market.lastPrint && trade.entryPrint() < market.lastPrint;
         PlanRun.BarClose closed = new PlanRun.BarClose(guide.series().close(bar), trade.bars(bar + 1),
                 belongs ? OptionalLong.of(market.lastPrice) : OptionalLong.empty());
-        engine.carryOut(trade.barClosed(closed, bar, market.lastPrint, market.lastPrice), trade);
+        engine.carryOut(market, trade.barClosed(closed, bar, market.lastPrint, market.lastPrice), trade);
         if (!run.bracket.leaving()) {
             trade.plan().departure(closed).ifPresentOrElse(
                     departure -> market.orders.carryOut(departure, run.bracket, market.because()),

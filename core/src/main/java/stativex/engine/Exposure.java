@@ -39,7 +39,7 @@ final class Exposure {
         }
         long equity = engine.equity();
         LineCheck check = new LineCheck();
-        for (OwnerRun owner : of.market.owners) {
+        for (OwnerRun owner : engine.owners()) {
             reverse(check, owner);
             boolean mine = owner == of;
             atRisk(check, owner, mine ? entry : Optional.empty(), mine ? stop : OptionalLong.empty());

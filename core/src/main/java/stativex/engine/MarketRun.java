@@ -5,6 +5,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.function.Function;
+import java.util.function.IntSupplier;
 import stativex.account.Ledger;
 import stativex.market.Contract;
 import stativex.market.Session;
@@ -20,6 +22,8 @@ import stativex.order.SimulatedExchange;
 
 /** One contract's market in a run: its tape as far as it has come, its clock, its exchange, and the strategies that trade it. */
 final class MarketRun {
+    /** Its place among the contracts of the run. */
+    final int index;
     final Tape tape;
     final Contract contract;
     /** Money per contract and side. */
@@ -28,6 +32,9 @@ final class MarketRun {
     final Orders orders;
     final Ledger.Holding holding;
     final List<StrategyRun> runs = new ArrayList<>();
+    /** The strategies of every contract, by their index in the run. */
+    private final List<StrategyRun> all;
+    private final Setup setup;
     /** What the person has at work. */
     final HandRun hand;
     /** Everyone who may have something at work: the strategies in their order, then the person. */
@@ -51,19 +58,46 @@ final class MarketRun {
     boolean arriving;
     /** Prints that lay in no session. */
     int outsideSessions;
+    /** Equity may have changed with this contract since it was last judged. */
+    boolean dirty;
+    /** The print of the last fill; −1 before the first. */
+    int lastFilled = -1;
 
-    MarketRun(Setup setup, long fee, Ledger ledger, SessionClock.Moments moments) {
+    /**
+     * @param setup of this contract alone
+     * @param shared what all contracts of the run have in common
+     */
+    MarketRun(Setup setup, Shared shared, Function<MarketRun, SessionClock.Moments> moments) {
+        this.index = shared.markets().size();
+        this.all = shared.strategies();
+        this.setup = setup;
         this.tape = setup.walked();
         this.contract = setup.contract();
         this.rolls = new RollClock(setup.rolls(), contract.calendar());
-        this.fee = fee;
+        this.fee = setup.account().fee(contract.symbol());
         this.exchange = new SimulatedExchange(tape, contract, setup.terms(),
                 setup.steps().map(steps -> new InsideBars(steps, this::stopAsItStands)));
-        this.orders = new Orders(exchange);
-        this.holding = ledger.holding(contract.tickValue());
+        this.orders = new Orders(exchange, shared.numbers());
+        this.holding = shared.ledger().holding(contract.tickValue());
         this.hand = new HandRun(this);
         owners.add(hand);
-        this.clock = new SessionClock(setup.tape(), contract.calendar(), runs, rolls, moments);
+        this.clock = new SessionClock(setup.tape(), contract.calendar(), runs,
+                new SessionClock.Days(shared.days(), rolls),
+                moments.apply(this));
+    }
+
+    /**
+     * What the contracts of a run have in common.
+     *
+     * @param strategies of all of them, by index; {@code markets} so far
+     * @param numbers of orders, in order of sending
+     */
+    record Shared(Ledger ledger, AccountDays days, List<StrategyRun> strategies, List<MarketRun> markets,
+            IntSupplier numbers) {}
+
+    /** See {@link Setup#began}. */
+    long began(int print) {
+        return setup.began(print);
     }
 
     /** Where the stop of a trade stands, be it held here or at the broker; {@link Tape#NONE} without one. */
@@ -101,7 +135,7 @@ final class MarketRun {
     /** Someone with orders on this contract. */
     OwnerRun of(Owner owner) {
         return switch (owner) {
-            case Owner.Strategy strategy -> runs.get(strategy.index());
+            case Owner.Strategy strategy -> all.get(strategy.index());
             case Owner.Person ignored -> hand;
         };
     }

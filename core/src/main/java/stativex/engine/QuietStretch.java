@@ -30,7 +30,7 @@ final class QuietStretch {
         this.engine = engine;
         this.market = market;
         this.tape = market.tape;
-        this.possible = engine.runs().stream().noneMatch(run -> run.signals instanceof LiveSignals);
+        this.possible = market.runs.stream().noneMatch(run -> run.signals instanceof LiveSignals);
     }
 
     /**
@@ -44,7 +44,7 @@ final class QuietStretch {
         int print = from;
         while (print < to) {
             if (clockPrint(print) <= print) {
-                engine.arrive(print, tape.time(print));
+                engine.arrive(market, print, tape.time(print));
             }
             int until = Math.min(to, clockPrint(print));
             if (market.clock.inSession()) {
@@ -88,7 +88,7 @@ final class QuietStretch {
 
     private void arrived(int print) {
         market.lastPrint = print;
-        market.event = tape.time(print);
+        engine.comes(market, tape.time(print));
         market.now = market.event;
     }
 
@@ -101,7 +101,7 @@ final class QuietStretch {
         for (int i = 0; i < market.owners.size(); i++) {
             bound(market.owners.get(i));
         }
-        if (engine.isDirty()) {
+        if (market.dirty) {
             boundAccount();
         }
         return bounds.print() <= from || bounds.noPrice()
@@ -130,19 +130,19 @@ final class QuietStretch {
     }
 
     private void boundAccount() {
-        if (engine.ledger().flat()) {
+        if (market.holding.open() == 0) {
             bounds.print(0);
             return;
         }
         long equity = engine.equity();
-        long closing = market.closing();
+        long closing = engine.closing();
         long above = engine.watch().quietAbove(equity, closing);
         market.holding.bound(engine.watch().quietBelow(equity, closing, above), above, bounds);
     }
 
     private void inside(int from, int to) {
         arrived(to - 1);
-        if (engine.isDirty()) {
+        if (market.dirty) {
             tape.extremes(from, to, extremes);
             for (int i = 0; i < market.owners.size(); i++) {
                 if (market.owners.get(i).trade.isPresent()) {

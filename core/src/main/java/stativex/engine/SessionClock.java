@@ -11,8 +11,8 @@ import stativex.market.TapeTime;
 
 /**
  * What happens by the clock of the tape: sessions open and end, trading days begin, windows ask for something. Moments up
- * to a time are told in order; at equal instants in the order session end, day, bars, windows, a roll, leaves by
- * the clock, entries that turn to the market, session open.
+ * to a time are told in order; at equal instants in the order session end, the account's day, the contract's day, bars, windows, a
+ * roll, leaves by the clock, entries that turn to the market, session open.
  */
 final class SessionClock {
     /** Told of every moment. */
@@ -20,6 +20,9 @@ final class SessionClock {
         void sessionOpens(Session session);
 
         void sessionEnds(Session ended);
+
+        /** The account's trading day begins. @param date empty when its calendar has ended */
+        void accountDayBegins(long at, Optional<LocalDate> date);
 
         /** @param date empty when the calendar has ended */
         void dayBegins(long at, Optional<LocalDate> date);
@@ -42,6 +45,7 @@ final class SessionClock {
     private final Tape tape;
     private final SessionCalendar calendar;
     private final List<StrategyRun> runs;
+    private final AccountDays account;
     private final RollClock rolls;
     private final Moments moments;
     private boolean started;
@@ -53,12 +57,15 @@ final class SessionClock {
     private long nextDay = TapeTime.NEVER;
     private long next = Long.MIN_VALUE;
 
-    SessionClock(Tape tape, SessionCalendar calendar, List<StrategyRun> runs, RollClock rolls,
-            Moments moments) {
+    /** What days the account has, which every contract's clock moves, and when months of this one change. */
+    record Days(AccountDays account, RollClock rolls) {}
+
+    SessionClock(Tape tape, SessionCalendar calendar, List<StrategyRun> runs, Days days, Moments moments) {
         this.tape = tape;
         this.calendar = calendar;
         this.runs = runs;
-        this.rolls = rolls;
+        this.account = days.account();
+        this.rolls = days.rolls();
         this.moments = moments;
     }
 
@@ -74,6 +81,9 @@ final class SessionClock {
             long at = next;
             if (inSession && session.orElseThrow().close() == at) {
                 endSession();
+            }
+            if (account.next() == at) {
+                account.begin(at, moments);
             }
             if (nextDay == at) {
                 beginDay(at);
@@ -110,6 +120,7 @@ final class SessionClock {
 
     private void start(long time) {
         started = true;
+        account.start(time, moments);
         session = calendar.current(time);
         // a first event inside a trading day begins that day; else the day begins with the next first open
         nextDay = session.map(s -> calendar.sessions(s.tradingDate()).getFirst().open()).orElse(TapeTime.NEVER);
@@ -130,7 +141,7 @@ final class SessionClock {
     }
 
     private void findNext() {
-        next = Math.min(nextDay, rolls.lead());
+        next = Math.min(account.next(), Math.min(nextDay, rolls.lead()));
         if (session.isPresent()) {
             next = Math.min(next, inSession ? session.get().close() : session.get().open());
         }

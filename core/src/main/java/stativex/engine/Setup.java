@@ -1,6 +1,8 @@
 package stativex.engine;
 
 import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -17,7 +19,7 @@ import stativex.rule.Worked;
 /**
  * What an engine is made of: market, documents, terms.
  *
- * @param others further contracts that strategies look at, by symbol
+ * @param others further contracts that strategies look at or trade, by symbol
  * @param firstDay first evaluated trading day; empty: as early as each strategy's history allows
  * @param rolls months of a joined tape
  * @param steps the bars that are walked in place of the prints, in bar mode: {@link BarMode}
@@ -43,6 +45,31 @@ public record Setup(Tape tape, Contract contract, Map<String, ContractTape> othe
     public Setup {
         others = Map.copyOf(others);
         strategies = List.copyOf(strategies);
+    }
+
+    /**
+     * The contracts that are traded, each with its own tape and strategies: first the one that the run is of, then others that it has
+     * strategies for, in the order in which the account lists them.
+     */
+    List<Setup> parts() {
+        List<Setup> parts = new ArrayList<>();
+        parts.add(of(contract.symbol(), tape, contract, others, rolls, steps));
+        for (String symbol : account.fees().keySet()) {
+            if (others.containsKey(symbol) && strategies.stream().anyMatch(s -> s.contract().equals(symbol))) {
+                Map<String, ContractTape> beside = new HashMap<>(others);
+                ContractTape own = beside.remove(symbol);
+                beside.put(contract.symbol(), new ContractTape(contract, tape));
+                parts.add(of(symbol, own.tape(), own.contract(), beside, Rolls.NONE, Optional.empty()));
+            }
+        }
+        return parts;
+    }
+
+    private Setup of(String symbol, Tape own, Contract its, Map<String, ContractTape> beside, Rolls months,
+            Optional<BarSteps> walk) {
+        return new Setup(own, its, beside, account,
+                strategies.stream().filter(s -> s.contract().equals(symbol)).toList(), terms, firstDay, ahead, months,
+                walk);
     }
 
     /** What orders meet: the prints, or the steps of bars. */

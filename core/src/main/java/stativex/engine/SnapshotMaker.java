@@ -11,7 +11,6 @@ import stativex.account.Line;
 import stativex.exit.PlanRun;
 import stativex.interlock.Interlocks;
 import stativex.interlock.WindowSchedule;
-import stativex.market.Contract;
 import stativex.market.Session;
 import stativex.market.Side;
 import stativex.market.Tape;
@@ -23,12 +22,10 @@ import stativex.order.Order;
 final class SnapshotMaker {
     private final Engine engine;
     private final MarketRun market;
-    private final Contract contract;
 
     SnapshotMaker(Engine engine) {
         this.engine = engine;
         this.market = engine.market();
-        this.contract = market.contract;
     }
 
     Snapshot make() {
@@ -38,7 +35,8 @@ final class SnapshotMaker {
         for (StrategyRun run : engine.runs()) {
             strategies.add(strategy(run, time));
         }
-        List<Snapshot.OrderView> orders = market.exchange.working().stream().map(SnapshotMaker::order).toList();
+        List<Snapshot.OrderView> orders = engine.markets().stream().flatMap(of -> of.exchange.working().stream())
+                .map(SnapshotMaker::order).toList();
         DayBook days = engine.days();
         Snapshot.AccountView account = new Snapshot.AccountView(engine.account().name(), engine.equity(),
                 engine.ledger().balance(), engine.equity() - engine.watch().dayStart(), engine.watch().lock(),
@@ -68,9 +66,9 @@ final class SnapshotMaker {
 
     private Map<Side, Long> planned(StrategyRun run) {
         Map<Side, Long> planned = new EnumMap<>(Side.class);
-        if (market.lastPrice != Tape.NONE) {
+        if (run.market.lastPrice != Tape.NONE) {
             for (Side side : Side.values()) {
-                Exposure.planned(run, side, market.lastPrice, run.strategy.entry(side).quantity(),
+                Exposure.planned(run, side, run.market.lastPrice, run.strategy.entry(side).quantity(),
                         run.signals.judged() - 1).ifPresent(ticks -> planned.put(side, ticks));
             }
         }
@@ -84,12 +82,12 @@ final class SnapshotMaker {
         boolean forming = engine.evaluator().preview(run);
         run.sides.forEach((side, rule) -> lanes.put(side, lanes(run, rule, forming)));
         int closed = run.signals.closed();
-        Optional<Trade> trade = run.trade.map(t -> t.view(closed, time, market.lastPrint));
+        Optional<Trade> trade = run.trade.map(t -> t.view(closed, time, run.market.lastPrint));
         Standpoint standpoint = engine.standpoint(run);
         return new Snapshot.StrategyView(run.index, run.strategy,
                 new Snapshot.StrategyView.Switches(run.mode, run.isOn(Side.LONG), run.isOn(Side.SHORT), run.once),
                 new Snapshot.StrategyView.Picture(run.series().view(closed),
-                        run.signals.forming(market.lastPrint, time), studies,
+                        run.signals.forming(run.market.lastPrint, time), studies,
                         Snapshot.MarkView.shown(run.signals.program.marks(), run.signals.judged(), forming), lanes),
                 new Snapshot.StrategyView.Standing(Interlocks.views(standpoint, standpoint.proposals()),
                         standpoint.state(), run.history),
@@ -132,22 +130,23 @@ final class SnapshotMaker {
                 ? run.bracket.open()
                 : Strategy.largest(run.strategy.sides(), run.strategy.entry());
         Optional<Long> stopOut = plannedStop(run, Math.toIntExact(quantity))
-                .map(ticks -> contract.money(ticks + contract.slippage(), 1) + 2 * market.fee);
+                .map(ticks -> run.market.contract.money(ticks + run.market.contract.slippage(), 1)
+                        + 2 * run.market.fee);
         List<Headroom> headroom = new ArrayList<>();
         for (Line line : engine.watch().lines(engine.equity())) {
-            headroom.add(Headroom.of(line, engine.equity(), contract.tickValue(), quantity, stopOut));
+            headroom.add(Headroom.of(line, engine.equity(), run.market.contract.tickValue(), quantity, stopOut));
         }
         return List.copyOf(headroom);
     }
 
     /** Ticks of a full stop-out at the last price: of the open trade's side, else of the side that would lose more. */
     private Optional<Long> plannedStop(StrategyRun run, int quantity) {
-        if (market.lastPrice == Tape.NONE) {
+        if (run.market.lastPrice == Tape.NONE) {
             return Optional.empty();
         }
         int bar = run.signals.judged() - 1;
         return (run.bracket.open() > 0 ? List.of(run.bracket.side()) : List.copyOf(run.sides.keySet())).stream()
-                .flatMap(side -> Exposure.planned(run, side, market.lastPrice, quantity, bar).stream())
+                .flatMap(side -> Exposure.planned(run, side, run.market.lastPrice, quantity, bar).stream())
                 .max(Long::compare);
     }
 
@@ -156,7 +155,7 @@ final class SnapshotMaker {
         int declined = 0;
         int wouldBe = 0;
         List<Decision> decisions = engine.log().decisions(run.owner);
-        long from = dayBegin();
+        long from = dayBegin(run);
         for (int i = decisions.size() - 1; i >= 0 && decisions.get(i).time() >= from; i--) {
             switch (decisions.get(i).kind()) {
                 case TAKEN -> taken++;
@@ -168,18 +167,20 @@ final class SnapshotMaker {
             }
         }
         return new Snapshot.StrategyView.Today(taken, declined, wouldBe,
-                market.lastPrice == Tape.NONE ? 0 : run.resultToday());
+                run.market.lastPrice == Tape.NONE ? 0 : run.resultToday());
     }
 
-    private long dayBegin() {
-        return market.clock.session().map(s -> contract.calendar().sessions(s.tradingDate()).getFirst().open())
+    private static long dayBegin(StrategyRun run) {
+        return run.market.clock.session()
+                .map(s -> run.market.contract.calendar().sessions(s.tradingDate()).getFirst().open())
                 .orElse(Long.MIN_VALUE);
     }
 
-    private List<WindowSchedule.Occurrence> occurrences(StrategyRun run) {
-        return market.clock.session().map(Session::tradingDate).map(date -> {
-            long from = contract.calendar().sessions(date).getFirst().open();
-            long to = contract.calendar().dayAfter(date).map(Session::open).orElse(from + 86_400 * TapeTime.SECOND);
+    private static List<WindowSchedule.Occurrence> occurrences(StrategyRun run) {
+        return run.market.clock.session().map(Session::tradingDate).map(date -> {
+            long from = run.market.contract.calendar().sessions(date).getFirst().open();
+            long to = run.market.contract.calendar().dayAfter(date).map(Session::open)
+                    .orElse(from + 86_400 * TapeTime.SECOND);
             return run.schedule.occurrences(from, Math.min(to, from + 86_400 * TapeTime.SECOND));
         }).orElse(List.of());
     }

@@ -1,6 +1,7 @@
 package stativex.order;
 
 import java.util.OptionalInt;
+import java.util.function.IntSupplier;
 import stativex.exit.PlanRun;
 import stativex.market.Tape;
 
@@ -12,10 +13,12 @@ import stativex.market.Tape;
  */
 public final class Orders {
     private final Venue venue;
-    private int numbers;
+    private final IntSupplier numbers;
 
-    public Orders(Venue venue) {
+    /** @param numbers the next number: those of a run go up in order of sending, over all of its venues */
+    public Orders(Venue venue, IntSupplier numbers) {
         this.venue = venue;
+        this.numbers = numbers;
     }
 
     /**
@@ -104,7 +107,7 @@ public final class Orders {
     }
 
     private Order send(Bracket bracket, Order.Asked asked, Cause cause, int closesBefore, boolean everything) {
-        Order order = new Order(++numbers, bracket, asked, cause, venue.lastPrice(), closesBefore, everything);
+        Order order = new Order(numbers.getAsInt(), bracket, asked, cause, venue.lastPrice(), closesBefore, everything);
         bracket.add(order);
         venue.take(new Request.New(order, cause));
         return order;

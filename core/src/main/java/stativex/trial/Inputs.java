@@ -15,12 +15,13 @@ import stativex.market.ContractTape;
 import stativex.market.Rolls;
 import stativex.market.Session;
 import stativex.market.Tape;
+import stativex.order.Owner;
 import stativex.order.Terms;
 
 /**
  * Everything a run needs besides the person: the same inputs give the same fills.
  *
- * @param others further contracts that strategies look at, by symbol
+ * @param others further contracts that strategies look at or trade, by symbol
  * @param days trading days that are evaluated
  * @param heartbeats times, ascending, at which the tape's clock moves without a print
  * @param rolls months of a joined tape, which has each month's real prices
@@ -75,32 +76,55 @@ public record Inputs(Tape tape, Contract contract, Map<String, ContractTape> oth
         return rolls.legs().isEmpty() ? tape : rolls.legs().getLast().seen();
     }
 
+    /**
+     * A contract that is traded.
+     *
+     * @param heartbeats times, ascending, at which its clock moves without a print
+     */
+    public record Traded(Contract contract, Tape tape, long[] heartbeats) {}
+
+    /** Every contract that is traded: the run's own, then further ones of strategies, in the account's order. */
+    public List<Traded> traded() {
+        List<Traded> traded = new ArrayList<>();
+        traded.add(new Traded(contract, tape, heartbeats));
+        for (String symbol : account.fees().keySet()) {
+            ContractTape other = others.get(symbol);
+            if (other != null && strategies.stream().anyMatch(s -> s.contract().equals(symbol))) {
+                traded.add(new Traded(other.contract(), other.tape(), sessionCloses(other.tape(), other.contract())));
+            }
+        }
+        return traded;
+    }
+
+    /** The contract that an owner trades; the person trades the run's own. */
+    public Contract contract(Owner owner) {
+        return owner instanceof Owner.Strategy(int index) ? contract(strategies.get(index).contract()) : contract;
+    }
+
+    private Contract contract(String symbol) {
+        return symbol.equals(contract.symbol()) ? contract : others.get(symbol).contract();
+    }
+
     /** Prints of the tape until the last evaluated day ends. */
     public int prints() {
-        return prints(tape);
+        return prints(contract, tape);
     }
 
-    /** The same of what is walked. */
-    int prints(Tape walked) {
-        return days.prints(walked, contract.calendar());
-    }
-
-    /** Heartbeats until then. */
-    private int beats() {
-        int beats = heartbeats.length;
-        long end = days.end(contract.calendar()).orElse(Long.MAX_VALUE);
-        while (beats > 0 && heartbeats[beats - 1] >= end) {
-            beats--;
-        }
-        return beats;
+    /** The same of a contract's prints, or of what is walked in their place. */
+    int prints(Contract of, Tape walked) {
+        return days.prints(walked, of.calendar());
     }
 
     /** The last moment that is worked, nanoseconds; {@link Long#MIN_VALUE} without any. */
     public long end() {
-        int prints = prints();
-        int beats = beats();
-        long end = prints == 0 ? Long.MIN_VALUE : tape.time(prints - 1);
-        return beats == 0 ? end : Math.max(end, heartbeats[beats - 1]);
+        return traded().stream().mapToLong(this::end).max().orElseThrow();
+    }
+
+    private long end(Traded one) {
+        int prints = prints(one.contract(), one.tape());
+        long[] beats = worked(one);
+        long end = prints == 0 ? Long.MIN_VALUE : one.tape().time(prints - 1);
+        return beats.length == 0 ? end : Math.max(end, beats[beats.length - 1]);
     }
 
     @Override
@@ -109,28 +133,34 @@ public record Inputs(Tape tape, Contract contract, Map<String, ContractTape> oth
     }
 
     /** The heartbeats that are worked: those until the last evaluated day ends. */
-    long[] worked() {
-        return Arrays.copyOf(heartbeats, beats());
+    long[] worked(Traded one) {
+        long end = days.end(one.contract().calendar()).orElse(Long.MAX_VALUE);
+        int beats = one.heartbeats().length;
+        while (beats > 0 && one.heartbeats()[beats - 1] >= end) {
+            beats--;
+        }
+        return Arrays.copyOf(one.heartbeats(), beats);
     }
 
     /** The same where bars are walked: each has closed before the next one opens, and the clock comes to the tape's end. */
     long[] worked(BarSteps steps) {
         long end = days.end(contract.calendar()).orElse(Long.MAX_VALUE);
         LongStream closes = Arrays.stream(steps.closings()).filter(close -> close < end && close <= end());
-        int walked = prints(steps.tape());
+        int walked = prints(contract, steps.tape());
         boolean goesOn = prints() > 0 && (walked == 0 || tape.time(prints() - 1) > steps.tape().time(walked - 1));
         LongStream last = goesOn ? LongStream.of(tape.time(prints() - 1)) : LongStream.empty();
-        return LongStream.concat(LongStream.concat(Arrays.stream(worked()), closes), last).sorted().distinct()
+        return LongStream.concat(LongStream.concat(Arrays.stream(worked(traded().getFirst())), closes), last).sorted()
+                .distinct()
                 .toArray();
     }
 
     /** The print on which a position is left since the range ends: the last one of it that lies in a session; empty without. */
-    OptionalInt lastInRange(Tape walked) {
+    OptionalInt lastInRange(Contract of, Tape walked) {
         if (days.last().isEmpty()) {
             return OptionalInt.empty();
         }
-        int print = prints(walked) - 1;
-        while (print >= 0 && !inSession(walked.time(print))) {
+        int print = prints(of, walked) - 1;
+        while (print >= 0 && !inSession(of, walked.time(print))) {
             print--;
         }
         return print < 0 ? OptionalInt.empty() : OptionalInt.of(print);
@@ -154,7 +184,11 @@ public record Inputs(Tape tape, Contract contract, Map<String, ContractTape> oth
 
     /** Whether a time lies in a session. */
     boolean inSession(long time) {
-        return contract.calendar().current(time).filter(session -> session.contains(time)).isPresent();
+        return inSession(contract, time);
+    }
+
+    private static boolean inSession(Contract of, long time) {
+        return of.calendar().current(time).filter(session -> session.contains(time)).isPresent();
     }
 
     private static long[] sessionCloses(Tape tape, Contract contract) {

@@ -1,5 +1,8 @@
 package stativex.trial;
 
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
 import java.util.Optional;
 import stativex.account.AccountState;
 import stativex.engine.BarMode;
@@ -16,22 +19,75 @@ import stativex.order.TrialMode;
 import stativex.rule.Worked;
 
 /**
- * Feeds an engine with prints and heartbeats in order of time. A trial, a replay and a repeated session are all this;
- * they differ only in when commands come. A place is the number of inputs (prints and heartbeats) worked so far.
+ * Feeds an engine with prints and heartbeats in order of time, of one contract or of several. A trial, a replay and a repeated session
+ * are all this; they differ only in when commands come. A place is the number of inputs (prints and heartbeats) worked so far. At equal
+ * times heartbeats come first, then prints in the order in which the account lists their contracts; one tape's order is kept. Source:
+ * SEMANTICS, "Several contracts".
  */
 public final class Run {
     private final Inputs inputs;
-    /** What is walked: prints, or steps of bars. */
-    private final Tape tape;
-    private final Optional<BarSteps.Walk> walk;
-    private final int prints;
-    private final long[] heartbeats;
-    /** The last print of the range, with which positions are left; −1 without one. */
-    private final int last;
     private final Engine engine;
-    private int nextPrint;
-    private int nextHeartbeat;
+    private final Optional<BarSteps.Walk> walk;
+    /** What comes of each contract, in the engine's order. */
+    private final List<Track> tracks = new ArrayList<>();
+    /** The same in the order in which prints of one instant come. */
+    private final List<Track> byAccount = new ArrayList<>();
     private boolean finished;
+
+    /** The inputs of one contract, as far as they have been worked. */
+    private final class Track {
+        final int index;
+        /** What is walked: prints, or steps of bars. */
+        final Tape tape;
+        final int prints;
+        final long[] heartbeats;
+        /** The last print of the range, with which positions are left; −1 without one. */
+        final int last;
+        int nextPrint;
+        int nextHeartbeat;
+
+        Track(int index, Inputs.Traded traded, Tape tape, long[] heartbeats) {
+            this.index = index;
+            this.tape = tape;
+            this.prints = inputs.prints(traded.contract(), tape);
+            this.heartbeats = heartbeats;
+            this.last = inputs.lastInRange(traded.contract(), tape).orElse(-1);
+        }
+
+        long nextPrintTime() {
+            return nextPrint < prints ? tape.time(nextPrint) : TapeTime.NEVER;
+        }
+
+        long nextHeartbeatTime() {
+            return nextHeartbeat < heartbeats.length ? heartbeats[nextHeartbeat] : TapeTime.NEVER;
+        }
+
+        /** Its prints before its own next heartbeat, the last one of the range, or the end. */
+        int printsUntil() {
+            int until = nextHeartbeat < heartbeats.length ? tape.firstAt(heartbeats[nextHeartbeat]) : prints;
+            if (walk.isPresent()) {
+                until = Math.min(until, walk.get().bound());
+            }
+            return nextPrint <= last ? Math.min(until, last) : Math.min(until, prints);
+        }
+
+        /** Everything before a print has been worked; of a bar with two ways one is taken. */
+        void goOn(int print) {
+            nextPrint = walk.isPresent() ? walk.get().next(print, engine.net()) : print;
+        }
+
+        void step(boolean heartbeat) {
+            if (heartbeat) {
+                engine.heartbeat(index, heartbeats[nextHeartbeat++]);
+            } else {
+                if (nextPrint == last) {
+                    engine.rangeEnds(index);
+                }
+                engine.print(index, nextPrint);
+                goOn(nextPrint + 1);
+            }
+        }
+    }
 
     /**
      * A run that makes bars and judges rules as prints come: what a screen looks at, and what a live day would do.
@@ -57,12 +113,18 @@ public final class Run {
         Setup ticks = new Setup(inputs.tape(), inputs.contract(), inputs.others(), inputs.account(),
                 inputs.strategies(), inputs.terms(), inputs.days().first(), ahead, inputs.rolls());
         Setup setup = inputs.terms().mode() == TrialMode.BAR ? BarMode.of(ticks) : ticks;
-        this.tape = setup.walked();
         this.walk = setup.steps().map(BarSteps::walk);
-        this.prints = inputs.prints(tape);
-        this.heartbeats = setup.steps().map(inputs::worked).orElseGet(inputs::worked);
-        this.last = inputs.lastInRange(tape).orElse(-1);
         this.engine = new Engine(setup, AccountState.fresh(inputs.account()));
+        List<Inputs.Traded> traded = inputs.traded();
+        for (int i = 0; i < traded.size(); i++) {
+            Inputs.Traded one = traded.get(i);
+            tracks.add(new Track(i, one, i == 0 ? setup.walked() : one.tape(), i == 0
+                    ? setup.steps().map(inputs::worked).orElseGet(() -> inputs.worked(one))
+                    : inputs.worked(one)));
+        }
+        byAccount.addAll(tracks);
+        List<String> listed = List.copyOf(inputs.account().fees().keySet());
+        byAccount.sort(Comparator.comparingInt(t -> listed.indexOf(traded.get(t.index).contract().symbol())));
     }
 
     /** Prints of the range that lie in no session. */
@@ -85,12 +147,20 @@ public final class Run {
 
     /** Inputs worked so far. */
     public int place() {
-        return nextPrint + nextHeartbeat;
+        int place = 0;
+        for (Track track : tracks) {
+            place += track.nextPrint + track.nextHeartbeat;
+        }
+        return place;
     }
 
     /** Inputs in all. */
     public int length() {
-        return prints + heartbeats.length;
+        int length = 0;
+        for (Track track : tracks) {
+            length += track.prints + track.heartbeats.length;
+        }
+        return length;
     }
 
     public boolean atEnd() {
@@ -99,43 +169,86 @@ public final class Run {
 
     /** Time of the next input; {@link TapeTime#NEVER} at the end. */
     public long nextTime() {
-        long print = nextPrint < prints ? tape.time(nextPrint) : TapeTime.NEVER;
-        long heartbeat = nextHeartbeat < heartbeats.length ? heartbeats[nextHeartbeat] : TapeTime.NEVER;
-        return Math.min(print, heartbeat);
+        long next = TapeTime.NEVER;
+        for (Track track : tracks) {
+            next = Math.min(next, Math.min(track.nextPrintTime(), track.nextHeartbeatTime()));
+        }
+        return next;
     }
 
     /** Works inputs until {@code place}, or the end. */
     public void toPlace(int place) {
         while (place() < place && !atEnd()) {
-            int prints = Math.min(printsBeforeHeartbeat(), place - place());
+            Track track = next();
+            int prints = Math.min(stretch(track), place - place());
             if (prints > 0) {
-                engine.prints(nextPrint, nextPrint + prints);
-                goOn(nextPrint + prints);
+                engine.prints(track.index, track.nextPrint, track.nextPrint + prints);
+                track.goOn(track.nextPrint + prints);
             } else {
                 step();
             }
         }
     }
 
-    /** Everything before a print has been worked; of a bar with two ways one is taken. */
-    private void goOn(int print) {
-        nextPrint = walk.isPresent() ? walk.get().next(print, engine.net()) : print;
+    /** Whose input comes next. */
+    private Track next() {
+        if (byAccount.size() == 1) {
+            return byAccount.getFirst();
+        }
+        Track next = null;
+        long at = TapeTime.NEVER;
+        for (Track track : byAccount) {
+            if (track.nextHeartbeatTime() < at) {
+                next = track;
+                at = track.nextHeartbeatTime();
+            }
+        }
+        for (Track track : byAccount) {
+            // a heartbeat comes before prints of its time
+            if (track.nextPrintTime() < at) {
+                next = track;
+                at = track.nextPrintTime();
+            }
+        }
+        return next == null ? byAccount.getFirst() : next;
+    }
+
+    /** How many prints of a track come one after the other, before anything else does. */
+    private int stretch(Track track) {
+        int until = track.printsUntil();
+        boolean after = false;
+        for (Track other : byAccount) {
+            if (other == track) {
+                after = true;
+            } else if (until > track.nextPrint) {
+                long print = other.nextPrintTime();
+                // of prints of one instant those of the contract that is listed first come first
+                until = Math.min(until, Math.min(before(track, other.nextHeartbeatTime()),
+                        before(track, print == TapeTime.NEVER || !after ? print : print + 1)));
+            }
+        }
+        return until - track.nextPrint;
+    }
+
+    private static int before(Track track, long time) {
+        return time == TapeTime.NEVER ? Integer.MAX_VALUE : track.tape.firstAt(time);
     }
 
     /** Begins with a print as the next one, everything off before it: by a leap where that comes to the same. */
     void beginAt(int print) {
+        Track track = tracks.getFirst();
         if (followsADay(print) && engine.beginWith(print - 1)) {
-            nextPrint = print;
-            long time = tape.time(print - 1);
-            while (nextHeartbeat < heartbeats.length && heartbeats[nextHeartbeat] <= time) {
-                nextHeartbeat++;
+            track.nextPrint = print;
+            long time = track.tape.time(print - 1);
+            while (track.nextHeartbeat < track.heartbeats.length && track.heartbeats[track.nextHeartbeat] <= time) {
+                track.nextHeartbeat++;
             }
         }
-        while (nextPrint < print && !atEnd()) {
-            int prints = Math.min(printsBeforeHeartbeat(), print - nextPrint);
-            if (prints > 0) {
-                engine.prints(nextPrint, nextPrint + prints);
-                goOn(nextPrint + prints);
+        while (track.nextPrint < print && !atEnd()) {
+            int prints = Math.min(stretch(track), print - track.nextPrint);
+            if (prints > 0 && next() == track) {
+                engine.prints(track.index, track.nextPrint, track.nextPrint + prints);
+                track.goOn(track.nextPrint + prints);
             } else {
                 step();
             }
@@ -145,6 +258,7 @@ public final class Run {
     /** Whether the tape has prints in a session of a trading day before that of {@code print}. */
     private boolean followsADay(int print) {
         SessionCalendar calendar = inputs.contract().calendar();
+        Tape tape = inputs.tape();
         long time = tape.time(Math.min(print, tape.count() - 1));
         int before = calendar.tradingDate(time)
                 .map(date -> tape.firstAt(calendar.sessions(date).getFirst().open()) - 1).orElse(-1);
@@ -152,17 +266,6 @@ public final class Run {
             before--;
         }
         return before >= 0;
-    }
-
-    /** Prints until the next heartbeat, the last one of the range, or the end. */
-    private int printsBeforeHeartbeat() {
-        int until = nextHeartbeat < heartbeats.length
-                ? tape.firstAt(heartbeats[nextHeartbeat])
-                : prints;
-        if (walk.isPresent()) {
-            until = Math.min(until, walk.get().bound());
-        }
-        return (nextPrint <= last ? Math.min(until, last) : until) - nextPrint;
     }
 
     /** Works inputs timed before or at {@code time}, at most {@code most} of them. Returns how many. */
@@ -177,16 +280,8 @@ public final class Run {
 
     /** Works one input. A heartbeat comes before prints of its time. */
     public void step() {
-        if (nextHeartbeat < heartbeats.length
-                && (nextPrint == prints || heartbeats[nextHeartbeat] <= tape.time(nextPrint))) {
-            engine.heartbeat(heartbeats[nextHeartbeat++]);
-        } else {
-            if (nextPrint == last) {
-                engine.rangeEnds();
-            }
-            engine.print(nextPrint);
-            goOn(nextPrint + 1);
-        }
+        Track track = next();
+        track.step(track.nextHeartbeatTime() <= track.nextPrintTime() && track.nextHeartbeatTime() != TapeTime.NEVER);
     }
 
     public void command(Command command) {

@@ -131,8 +131,6 @@ public record Summary(Count count, Result result, Ratios ratios, Equity equity, 
     /** Summarises a finished run. */
     public static Summary of(Run run) {
         Engine engine = run.engine();
-        Contract contract = run.inputs().contract();
-        long fee = run.inputs().account().fee(contract.symbol());
         List<Trade> trades = engine.log().trades();
         long gross = 0;
         long fees = 0;
@@ -161,7 +159,8 @@ public record Summary(Count count, Result result, Ratios ratios, Equity equity, 
                 lost -= net;
                 largestLoss = Math.max(largestLoss, -net);
             }
-            OptionalDouble inR = trade.inR(contract, fee);
+            Contract contract = run.inputs().contract(trade.owner());
+            OptionalDouble inR = trade.inR(contract, run.inputs().account().fee(contract.symbol()));
             if (inR.isPresent()) {
                 sumR += inR.getAsDouble();
                 withR++;

@@ -179,6 +179,17 @@ public class BarModeTest {
         assertEquals(run.engine().log().fills().getFirst().time(), Given.at(1, "01:00:00"));
     }
 
+    /** Flat, low first, then up through the buy stop and back to the open: the stop at 101 is on the other way only. */
+    @Test
+    public void ofTheTwoWaysOfABarOneIsWalked() {
+        Given.Draft draft = draft().onlyLong("close > open");
+        draft.longSide = Optional.of(Given.rule("close > open", "close + 3 ticks"));
+        draft.type = Order.Type.STOP;
+        draft.plan = Given.plan(4);
+        Run run = run(bars(new long[]{100, 101, 102, 102}, new long[]{103, 98, 108, 103}), draft, BARS, 0);
+        assertEquals(fills(run), List.of("buy 1 at 105 entry", "sell 1 at 103 open at end"));
+    }
+
     /** Where every bar is one print there is nothing to assume: the same fills, trades and days. */
     @Test
     public void onBarsOfOnePrintBothModesAreEqual() {

@@ -50,12 +50,22 @@ public final class Given {
                 calendar(), Optional.empty());
     }
 
+    /** Another contract, tick 0.50 worth 7.50, in the sessions 01:30–02:30 and 03:00–04:10. */
+    public static Contract other(int slippage) {
+        return new Contract("SWL", "Ground Swell index", "NZD", new BigDecimal("0.50"), Money.parse("7.50"), slippage,
+                calendar("01:30", "02:30", "03:00", "04:10"), Optional.empty());
+    }
+
     public static SessionCalendar calendar() {
+        return calendar("01:00", "02:00", "03:00", "04:00");
+    }
+
+    private static SessionCalendar calendar(String... times) {
+        LocalTime[] t = java.util.Arrays.stream(times).map(LocalTime::parse).toArray(LocalTime[]::new);
         Map<DayOfWeek, List<SessionCalendar.Hours>> week = new EnumMap<>(DayOfWeek.class);
         for (DayOfWeek day : EnumSet.range(DayOfWeek.MONDAY, DayOfWeek.FRIDAY)) {
-            week.put(day,
-                    List.of(new SessionCalendar.Hours("Night", LocalTime.of(1, 0), 0, LocalTime.of(2, 0), 0),
-                            new SessionCalendar.Hours("Day", LocalTime.of(3, 0), 0, LocalTime.of(4, 0), 0)));
+            week.put(day, List.of(new SessionCalendar.Hours("Night", t[0], 0, t[1], 0),
+                    new SessionCalendar.Hours("Day", t[2], 0, t[3], 0)));
         }
         return new SessionCalendar(ZoneOffset.UTC, week, Map.of());
     }
@@ -101,6 +111,7 @@ public final class Given {
     /** A strategy to be changed step by step. */
     public static final class Draft {
         public String name = "Ebb fade";
+        public String contract = "TDL";
         public int bars = 2;
         public Optional<BarType> barType = Optional.empty();
         public List<Blueprint.SeriesDefinition> series = List.of();
@@ -138,7 +149,7 @@ public final class Given {
         }
 
         public Strategy build() {
-            return new Strategy(name, "1", "TDL",
+            return new Strategy(name, "1", contract,
                     new SignalPlan(BarSettings.of(barType.orElse(new BarType.Ticks(bars))),
                             series, studies, List.of(), filters, confirm, evaluate, most),
                     new Strategy.Sides(longSide, shortSide),

@@ -116,6 +116,8 @@ final class NaiveTrader {
         long slippage;
         long fee;
         long tickValue;
+        /** Ticks in a price of 1. */
+        long ticksInOne = 4;
         long start;
         long dayLoss;
         boolean guard;
@@ -519,11 +521,11 @@ final class NaiveTrader {
                 answer = gate(sign, price, bar, withClose, false, second, asked);
             }
             if (!Character.isDigit(answer.charAt(0))) {
-                decisions.add(now + " " + index + " " + side + " declined " + answer + " " + last);
+                acct.decisions.add(acct.moment + " " + index + " " + side + " declined " + answer + " " + last);
                 return;
             }
             int granted = Integer.parseInt(answer);
-            decisions.add(now + " " + index + " " + side + " taken "
+            acct.decisions.add(acct.moment + " " + index + " " + side + " taken "
                     + (granted < asked ? "asked " + asked + ", granted " + granted : "") + " "
                     + (price == NONE ? last : price));
             if (sign > 0) {
@@ -551,12 +553,12 @@ final class NaiveTrader {
                 return 0;
             }
             long nearest = NONE;
-            long equity = equity();
-            if (market.dayLoss > 0) {
-                nearest = equity - (dayStart - market.dayLoss);
+            long equity = acct.equity();
+            if (acct.rules.dayLoss > 0) {
+                nearest = equity - (acct.dayStart - acct.rules.dayLoss);
             }
-            if (market.allowance > 0) {
-                long toFloor = equity - floorWith(equity);
+            if (acct.rules.allowance > 0) {
+                long toFloor = equity - acct.floorWith(equity);
                 nearest = nearest == NONE ? toFloor : Math.min(nearest, toFloor);
             }
             for (int q = entry.quantity; q > 0; q--) {
@@ -597,7 +599,7 @@ final class NaiveTrader {
                 S first = end == null ? null : firstOf(end.day);
                 if (first == null || o.accepted < first.open) {
                     o.dead = true;
-                    decisions.add(now + " " + index + " " + side + " rejected after the days close "
+                    acct.decisions.add(acct.moment + " " + index + " " + side + " rejected after the days close "
                             + (price == NONE ? last : price));
                     dropIfNothing();
                 } else {
@@ -640,8 +642,9 @@ final class NaiveTrader {
         private void dropReverse() {
             if (reversing != 0) {
                 long price = reversePrice;
-                decisions.add(
-                        now + " " + index + " " + (reversing > 0 ? "long" : "short") + " cancelled reverse dropped "
+                acct.decisions.add(
+                        acct.moment + " " + index + " " + (reversing > 0 ? "long" : "short")
+                                + " cancelled reverse dropped "
                                 + (price == NONE ? last : price));
                 reversing = 0;
             }
@@ -683,10 +686,10 @@ final class NaiveTrader {
             if (withClose) {
                 return "session closed";
             }
-            if (!lock.isEmpty()) {
+            if (!acct.lock.isEmpty()) {
                 return "locked";
             }
-            if (broken) {
+            if (acct.broken) {
                 return "broken";
             }
             if (!s.windows.isEmpty() && merged().stream()
@@ -747,46 +750,44 @@ final class NaiveTrader {
         }
 
         private boolean crosses(int sign, long price, int bar, boolean turns, int quantity) {
-            long worst = equity();
-            long exit = market.slippage * market.tickValue + market.fee;
-            for (Trader x : traders) {
-                if (x.reversing != 0) {
-                    Entry waits = x.s.entry(x.reversing > 0);
-                    worst -= x.reverseQuantity
-                            * (x.planned(x.reversing, x.expected(x.reversing, waits, x.reversePrice), x.reverseQuantity,
-                                    x.reverseBar) * market.tickValue + exit + market.fee);
-                }
-                if (!(turns && x == this) && x.trade != null && x.trade.open() > 0) {
-                    long away = Math.max(0, x.trade.sign * (last - x.trade.stop.price));
-                    worst -= x.trade.open() * (away * market.tickValue + exit);
-                }
-                // of a two-sided entry the worse side
-                long[] sides = new long[2];
-                for (O o : orders) {
-                    if (o.of == x && o.role.equals("entry") && o.alive() && !(turns && x == this)) {
-                        int way = o.buy ? 1 : -1;
-                        sides[o.buy ? 0 : 1] += o.rest()
-                                * (x.risk(way, x.expected(way, o), o.quantity,
-                                        x == this ? Math.min(o.closesBefore - 1, bar) : o.closesBefore - 1)
-                                        * market.tickValue
-                                        + exit
-                                        + market.fee);
-                    }
-                }
-                if (x == this) {
-                    long at = expected(sign, s.entry(sign > 0), price);
-                    long away = turns ? planned(sign, at, quantity, bar) : risk(sign, at, quantity, bar);
-                    sides[sign > 0 ? 0 : 1] += quantity * (away * market.tickValue + exit + market.fee);
-                }
-                worst -= Math.max(sides[0], sides[1]);
+            long worst = acct.equity();
+            for (Trader x : acct.traders()) {
+                worst -= x.mayLose(this, sign, price, bar, turns, quantity);
             }
-            return market.dayLoss > 0 && worst <= dayStart - market.dayLoss
-                    || market.allowance > 0 && worst <= floorWith(equity());
+            return acct.rules.dayLoss > 0 && worst <= acct.dayStart - acct.rules.dayLoss
+                    || acct.rules.allowance > 0 && worst <= acct.floorWith(acct.equity());
         }
 
-        private long floorWith(long equity) {
-            long floorNow = Math.max(peak, equity) - market.allowance;
-            return market.lockAt == NONE ? floorNow : Math.min(floorNow, market.lockAt);
+        /** What it may lose until its stops, with what it proposes itself. */
+        private long mayLose(Trader proposing, int sign, long price, int bar, boolean turns, int quantity) {
+            long may = 0;
+            long exit = market.slippage * market.tickValue + market.fee;
+            boolean mine = proposing == this;
+            if (reversing != 0) {
+                Entry waits = s.entry(reversing > 0);
+                may += reverseQuantity * (planned(reversing, expected(reversing, waits, reversePrice), reverseQuantity,
+                        reverseBar) * market.tickValue + exit + market.fee);
+            }
+            if (!(turns && mine) && trade != null && trade.open() > 0) {
+                long away = Math.max(0, trade.sign * (last - trade.stop.price));
+                may += trade.open() * (away * market.tickValue + exit);
+            }
+            // of a two-sided entry the worse side
+            long[] sides = new long[2];
+            for (O o : orders) {
+                if (o.of == this && o.role.equals("entry") && o.alive() && !(turns && mine)) {
+                    int way = o.buy ? 1 : -1;
+                    sides[o.buy ? 0 : 1] += o.rest() * (risk(way, expected(way, o), o.quantity,
+                            mine ? Math.min(o.closesBefore - 1, bar) : o.closesBefore - 1) * market.tickValue + exit
+                            + market.fee);
+                }
+            }
+            if (mine) {
+                long at = expected(sign, s.entry(sign > 0), price);
+                long away = turns ? planned(sign, at, quantity, bar) : risk(sign, at, quantity, bar);
+                sides[sign > 0 ? 0 : 1] += quantity * (away * market.tickValue + exit + market.fee);
+            }
+            return may + Math.max(sides[0], sides[1]);
         }
 
         private long expected(int sign, Entry entry, long price) {
@@ -863,7 +864,7 @@ final class NaiveTrader {
         private Q exact(D d, long price, int quantity, int bar, long initial) {
             return switch (d.unit) {
                 case "ticks" -> Q.of(d.number());
-                case "price" -> Q.of(d.number()).times(Q.of(4, 1));
+                case "price" -> Q.of(d.number()).times(Q.of(market.ticksInOne, 1));
                 case "money" -> Q.of(d.number()).times(Q.of(10_000, market.tickValue));
                 case "whole" -> Q.of(d.number()).times(Q.of(10_000, market.tickValue)).times(Q.of(1, quantity));
                 case "percent" -> Q.of(d.number()).times(Q.of(Math.abs(price), 100));
@@ -985,9 +986,9 @@ final class NaiveTrader {
         }
 
         String mustBeFlat() {
-            return broken
+            return acct.broken
                     ? "drawdown floor"
-                    : !lock.isEmpty() ? lock : rolling ? "roll" : windowFlat ? "window end" : "";
+                    : !acct.lock.isEmpty() ? acct.lock : rolling ? "roll" : windowFlat ? "window end" : "";
         }
 
         void flatten(String reason) {
@@ -1038,6 +1039,17 @@ final class NaiveTrader {
         void leave(String reason) {
             O o = send(this, "leave", "market", trade.sign < 0, trade.open(), NONE, reason, market.latency);
             o.all = true;
+        }
+
+        void leaveAtEnd() {
+            if (session != null) {
+                assume(session);
+            }
+            if (trade != null && trade.open() > 0) {
+                O o = send(this, "leave", "market", trade.sign < 0, trade.open(), NONE, "open at end", 0);
+                o.all = true;
+                fill(o, trade.open(), last, now);
+            }
         }
 
         void assume(S x) {
@@ -1232,7 +1244,7 @@ final class NaiveTrader {
             }
             if (t.open() == 0) {
                 orders.stream().filter(x -> x.of == this).forEach(x -> x.dead = true);
-                trades.add(result(o, time));
+                acct.trades.add(result(o, time));
                 ended = true;
                 endPrint = o.reason.equals("assumed at session end") ? -1 : at;
                 endTime = time;
@@ -1460,14 +1472,143 @@ final class NaiveTrader {
         }
     }
 
-    final List<String> fills = new ArrayList<>();
-    final List<String> decisions = new ArrayList<>();
-    final List<String> trades = new ArrayList<>();
+    /** One account, with every contract that is traded on it in its order. */
+    private static final class Acct {
+        final List<NaiveTrader> markets = new ArrayList<>();
+        final List<String> fills = new ArrayList<>();
+        final List<String> decisions = new ArrayList<>();
+        final List<String> trades = new ArrayList<>();
+        final List<Long> days = new ArrayList<>();
+        /** Time and equity after every print of a contract that is held or was. */
+        final List<long[]> path = new ArrayList<>();
+        Setup rules;
+        /** Trading days of the first contract that the account lists. */
+        List<S> calendar;
+        int numbers;
+        long event = NONE;
+        long moment = NONE;
+        long reached = NONE;
+        boolean dayBegun;
+        long balance;
+        long peak;
+        long dayStart;
+        String lock = "";
+        boolean broken;
+
+        long equity() {
+            long equity = balance;
+            for (NaiveTrader m : markets) {
+                for (Trader t : m.traders) {
+                    equity += m.last == NONE ? 0 : t.held * m.last * m.market.tickValue - t.heldCost;
+                }
+            }
+            return equity;
+        }
+
+        List<Trader> traders() {
+            return markets.stream().flatMap(m -> m.traders.stream()).sorted(Comparator.comparingInt(t -> t.index))
+                    .toList();
+        }
+
+        void beginDay() {
+            if (dayBegun) {
+                days.add(equity() - dayStart);
+            }
+            dayBegun = true;
+            dayStart = equity();
+            lock = "";
+        }
+
+        long floorWith(long equity) {
+            long floorNow = Math.max(peak, equity) - rules.allowance;
+            return rules.lockAt == NONE ? floorNow : Math.min(floorNow, rules.lockAt);
+        }
+
+        /** Everything that comes, by time; at equal times what comes without a print first, then by the account's list. */
+        void trade() {
+            record Comes(long time, int kind, int market, int print) {}
+            List<Comes> all = new ArrayList<>();
+            for (int k = 0; k < markets.size(); k++) {
+                NaiveTrader m = markets.get(k);
+                m.prepare();
+                for (int i = 0; i < m.tape.size() && m.inRange(m.tape.get(i).time); i++) {
+                    all.add(new Comes(m.tape.get(i).time, 1, k, i));
+                }
+                for (S x : m.sessions) {
+                    if (!m.tape.isEmpty() && x.close > m.tape.getFirst().time && x.close <= m.tape.getLast().time
+                            && m.inRange(x.close)) {
+                        all.add(new Comes(x.close, 0, k, -1));
+                    }
+                }
+            }
+            all.sort(Comparator.comparingLong(Comes::time).thenComparingInt(Comes::kind)
+                    .thenComparingInt(Comes::market).thenComparingInt(Comes::print));
+            for (Comes c : all) {
+                if (c.kind == 0) {
+                    markets.get(c.market).arrives(c.time);
+                } else {
+                    markets.get(c.market).printArrives(c.print);
+                }
+            }
+            end();
+        }
+
+        void end() {
+            for (Trader x : traders()) {
+                x.leaveAtEnd();
+            }
+            // the end is that of the contracts that were traded
+            long end = markets.stream().filter(m -> m.everFilled).mapToLong(m -> m.now).max()
+                    .orElse(markets.stream().mapToLong(m -> m.now).max().orElse(NONE));
+            if (end != NONE) {
+                path.add(new long[]{end, equity()});
+            }
+            if (dayBegun) {
+                days.add(equity() - dayStart);
+            }
+        }
+
+        void judge(long now, long last) {
+            long equity = equity();
+            peak = Math.max(peak, equity);
+            if (rules.allowance > 0 && !broken && equity <= floorWith(equity)) {
+                broken = true;
+                decisions.add(now + " locked drawdown floor " + last);
+                traders().forEach(t -> t.flatten("drawdown floor"));
+                return;
+            }
+            if (broken || !lock.isEmpty()) {
+                return;
+            }
+            long result = equity - dayStart;
+            long closing = 0;
+            for (NaiveTrader m : markets) {
+                long open = m.traders.stream().mapToLong(t -> Math.abs(t.held)).sum();
+                closing += rules.guard ? open * (m.market.slippage * m.market.tickValue + m.market.fee) : 0;
+            }
+            if (rules.dayLoss > 0 && result - closing <= -rules.dayLoss) {
+                lock = "day loss";
+            } else if (rules.dayProfit > 0 && result >= rules.dayProfit) {
+                lock = "day profit";
+            }
+            if (!lock.isEmpty()) {
+                decisions.add(now + " locked " + lock + " " + last);
+                traders().forEach(t -> t.flatten(lock));
+            }
+        }
+    }
+
+    private Acct acct = new Acct();
+    final List<String> fills = acct.fills;
+    final List<String> decisions = acct.decisions;
+    final List<String> trades = acct.trades;
     /** Results of the trading days, in order. */
-    final List<Long> days = new ArrayList<>();
-    /** Time and equity after every print. */
-    private final List<long[]> path = new ArrayList<>();
-    private boolean dayBegun;
+    final List<Long> days = acct.days;
+    /** Something was filled on the print that is worked. */
+    private boolean filledNow;
+    private boolean everFilled;
+    /** Time of the last print, while nothing is held, before something is filled. */
+    private long quietBefore = NONE;
     private final Setup market;
     /** Prints as far as they are known; in bar mode steps as far as they were walked. */
     private final List<P> tape;
@@ -1486,32 +1627,53 @@ final class NaiveTrader {
     private final List<Trader> traders = new ArrayList<>();
     private final List<O> orders = new ArrayList<>();
     private final List<Ask> asks = new ArrayList<>();
-    private int numbers;
     private int at = -1;
     /** The last print that orders have met. */
     private int worked = -1;
     private long now = NONE;
-    private long event = NONE;
     private long last = NONE;
     private S session;
     private S firstTraded;
     private boolean incomplete;
-    private long balance;
-    private long peak;
-    private long dayStart;
-    private String lock = "";
-    private boolean broken;
     private long reached = NONE;
 
     NaiveTrader(Setup market, List<P> tape, List<S> sessions) {
         this.market = market;
         this.tape = market.barMode ? new ArrayList<>(tape) : tape;
         this.sessions = sessions;
-        this.balance = market.start;
-        this.peak = market.start;
-        this.dayStart = market.start;
         for (Rules rules : market.rules) {
             traders.add(new Trader(traders.size(), rules));
+        }
+        share(acct);
+    }
+
+    private void share(Acct account) {
+        acct = account;
+        if (account.markets.isEmpty()) {
+            account.rules = market;
+            account.calendar = sessions;
+            account.balance = market.start;
+            account.peak = market.start;
+            account.dayStart = market.start;
+        }
+        account.markets.add(this);
+    }
+
+    /**
+     * A further contract on the same account, whose strategies come behind those that are there.
+     *
+     * @param before whether the account lists it before the others
+     */
+    void joins(NaiveTrader first, boolean before) {
+        List<Trader> later = List.copyOf(traders);
+        traders.clear();
+        int many = first.acct.traders().size();
+        later.forEach(t -> traders.add(new Trader(many + t.index, t.s)));
+        share(first.acct);
+        if (before) {
+            first.acct.markets.remove(this);
+            first.acct.markets.addFirst(this);
+            first.acct.calendar = sessions;
         }
     }
 
@@ -1651,9 +1813,7 @@ final class NaiveTrader {
     }
 
     private void tick(long time) {
-        event = Math.max(event, time);
-        clock(event);
-        now = event;
+        arrives(Math.max(acct.event, time));
     }
 
     /** Whichever way it goes, the rest of a bar behind its open comes to both extremes. */
@@ -1668,9 +1828,7 @@ final class NaiveTrader {
         }
         tape.add(p);
         at = tape.size() - 1;
-        event = p.time;
-        clock(event);
-        now = event;
+        arrives(p.time);
         print(p);
     }
 
@@ -1679,9 +1837,7 @@ final class NaiveTrader {
                 && sessions.get(heartbeat[0]).close <= prints.getLast().time
                 && inRange(sessions.get(heartbeat[0]).close)) {
             if (sessions.get(heartbeat[0]).close > prints.getFirst().time) {
-                event = sessions.get(heartbeat[0]).close;
-                clock(event);
-                now = event;
+                arrives(sessions.get(heartbeat[0]).close);
             }
             heartbeat[0]++;
         }
@@ -1707,65 +1863,43 @@ final class NaiveTrader {
             if (!prints.isEmpty()) {
                 walk(prints);
             }
-            end();
+            acct.end();
             return;
         }
-        int heartbeat = 0;
-        int lastInside = -1;
+        acct.trade();
+    }
+
+    /** Time of the account and of this contract comes to an event of this contract. */
+    private void arrives(long time) {
+        acct.event = time;
+        clock(time);
+        at(time);
+    }
+
+    private void at(long time) {
+        now = time;
+        acct.moment = time;
+    }
+
+    private void printArrives(int i) {
+        if (i == lastInRange && market.endsBefore != NONE) {
+            traders.forEach(Trader::leaveRange);
+        }
+        at = i;
+        arrives(tape.get(i).time);
+        print(tape.get(i));
+    }
+
+    private void prepare() {
         for (int i = 0; i < tape.size(); i++) {
             long time = tape.get(i).time;
             if (inRange(time) && sessions.stream().anyMatch(x -> x.open <= time && time < x.close)) {
-                lastInside = i;
+                lastInRange = i;
             }
         }
-        for (int i = 0; i < tape.size() && inRange(tape.get(i).time); i++) {
-            while (heartbeat < sessions.size() && sessions.get(heartbeat).close <= tape.get(i).time) {
-                if (sessions.get(heartbeat).close > tape.getFirst().time) {
-                    event = sessions.get(heartbeat).close;
-                    clock(event);
-                    now = event;
-                }
-                heartbeat++;
-            }
-            if (i == lastInside && market.endsBefore != NONE) {
-                traders.forEach(Trader::leaveRange);
-            }
-            at = i;
-            event = tape.get(i).time;
-            clock(event);
-            now = event;
-            print(tape.get(i));
-        }
-        while (market.endsBefore != NONE && heartbeat < sessions.size() && inRange(sessions.get(heartbeat).close)
-                && sessions.get(heartbeat).close <= tape.getLast().time) {
-            if (sessions.get(heartbeat).close > tape.getFirst().time) {
-                event = sessions.get(heartbeat).close;
-                clock(event);
-                now = event;
-            }
-            heartbeat++;
-        }
-        end();
     }
 
-    private void end() {
-        for (Trader x : traders) {
-            if (session != null) {
-                x.assume(session);
-            }
-            if (x.trade != null && x.trade.open() > 0) {
-                O o = send(x, "leave", "market", x.trade.sign < 0, x.trade.open(), NONE, "open at end", 0);
-                o.all = true;
-                fill(o, x.trade.open(), last, now);
-            }
-        }
-        if (!tape.isEmpty()) {
-            path.add(new long[]{now, equity()});
-        }
-        if (dayBegun) {
-            days.add(equity() - dayStart);
-        }
-    }
+    private int lastInRange = -1;
 
     /** 1 for a buyer, −1 for a seller, 0 if nobody knows. */
     private int aggressor(int i) {
@@ -1793,7 +1927,7 @@ final class NaiveTrader {
     long deepest() {
         long deepest = 0;
         long top = market.start;
-        for (long[] x : path) {
+        for (long[] x : acct.path) {
             top = Math.max(top, x[1]);
             deepest = Math.max(deepest, top - x[1]);
         }
@@ -1805,7 +1939,7 @@ final class NaiveTrader {
         long longest = 0;
         long top = market.start;
         long since = NONE;
-        for (long[] x : path) {
+        for (long[] x : acct.path) {
             if (x[1] >= top) {
                 longest = since == NONE ? longest : Math.max(longest, x[0] - since);
                 top = x[1];
@@ -1815,7 +1949,7 @@ final class NaiveTrader {
                 since = lastAtPeak;
             }
         }
-        return since == NONE ? longest : Math.max(longest, path.getLast()[0] - since);
+        return since == NONE ? longest : Math.max(longest, acct.path.getLast()[0] - since);
     }
 
     private long lastAtPeak;
@@ -1827,10 +1961,38 @@ final class NaiveTrader {
 
     // ---------------------------------------------------------------- (0)
 
-    private record Due(long time, int rank, Runnable what) {}
+    private record Due(long time, int rank, Runnable what, boolean account) {
+        Due(long time, int rank, Runnable what) {
+            this(time, rank, what, false);
+        }
+    }
+
+    /** The account's trading days, which any contract's events begin: before whatever else this contract has at that instant. */
+    private List<Due> accountDays(long until) {
+        List<Due> due = new ArrayList<>();
+        boolean begun = acct.reached != NONE;
+        if (!begun) {
+            for (S x : acct.calendar) {
+                if (x.close > until) {
+                    if (firstOf(acct.calendar, x.day).open < until) {
+                        acct.beginDay();
+                    }
+                    break;
+                }
+            }
+        }
+        for (S x : acct.calendar) {
+            if (firstOf(acct.calendar, x.day) == x && x.open <= until
+                    && (begun ? x.open > acct.reached : x.open == until)) {
+                due.add(new Due(x.open, 1, acct::beginDay, true));
+            }
+        }
+        acct.reached = Math.max(acct.reached, until);
+        return due;
+    }
 
     private void clock(long until) {
-        List<Due> due = new ArrayList<>();
+        List<Due> due = new ArrayList<>(accountDays(until));
         boolean begun = reached != NONE;
         for (S x : sessions) {
             if (x.close > reached && x.close <= until && begun) {
@@ -1842,7 +2004,10 @@ final class NaiveTrader {
                     if (x.day == market.rollDay) {
                         due.add(new Due(x.open, 1, () -> roll(x.open)));
                     }
-                    due.add(new Due(x.open, 1, this::beginDay));
+                    due.add(new Due(x.open, 1, () -> {
+                        traders.forEach(t -> t.tradesToday = 0);
+                        countAnew("day");
+                    }));
                 }
                 due.add(new Due(x.open, 6, () -> {
                     session = x;
@@ -1855,12 +2020,13 @@ final class NaiveTrader {
             for (S x : sessions) {
                 if (x.close > until) {
                     if (firstOf(x.day).open < until) {
-                        beginDay();
+                        traders.forEach(t -> t.tradesToday = 0);
+                        countAnew("day");
                     }
                     break;
                 }
             }
-            due.removeIf(d -> d.rank == 1 && d.time < until);
+            due.removeIf(d -> d.rank == 1 && d.time < until && !d.account);
         }
         for (Trader t : traders) {
             if (t.s.kind.equals("time") && !t.forming.isEmpty() && t.formingEnd <= until
@@ -1869,7 +2035,7 @@ final class NaiveTrader {
                 due.add(new Due(t.formingEnd, 2, () -> {
                     int from = t.bars.size();
                     t.closeForming();
-                    t.evaluateClosed(from, event >= close);
+                    t.evaluateClosed(from, acct.event >= close);
                 }));
             }
             for (W w : t.s.windows) {
@@ -1929,7 +2095,7 @@ final class NaiveTrader {
         due.sort(Comparator.comparingLong(Due::time).thenComparingInt(Due::rank));
         reached = until;
         due.forEach(d -> {
-            now = d.time;
+            at(d.time);
             d.what.run();
         });
     }
@@ -1979,22 +2145,15 @@ final class NaiveTrader {
         worked = -1;
     }
 
-    private void beginDay() {
-        if (dayBegun) {
-            days.add(equity() - dayStart);
-        }
-        dayBegun = true;
-        dayStart = equity();
-        lock = "";
-        traders.forEach(t -> t.tradesToday = 0);
-        countAnew("day");
-    }
-
     private void countAnew(String period) {
         traders.stream().filter(t -> t.s.period.equals(period)).forEach(Trader::countAnew);
     }
 
     private S firstOf(int day) {
+        return firstOf(sessions, day);
+    }
+
+    private static S firstOf(List<S> sessions, int day) {
         return sessions.stream().filter(y -> y.day == day).findFirst().orElseThrow();
     }
 
@@ -2071,7 +2230,7 @@ final class NaiveTrader {
             }
         }
         for (Trader t : traders) {
-            t.evaluateClosed(from.get(t.index), false);
+            t.evaluateClosed(from.get(traders.indexOf(t)), false);
             if (t.s.everyTrade) {
                 t.look();
             }
@@ -2080,47 +2239,12 @@ final class NaiveTrader {
         // (4)
         traders.forEach(t -> t.manage(p));
         // (5)
-        judge();
-        path.add(new long[]{now, equity()});
-    }
-
-    private void judge() {
-        long equity = equity();
-        peak = Math.max(peak, equity);
-        if (market.allowance > 0 && !broken && equity <= floor()) {
-            broken = true;
-            decisions.add(now + " locked drawdown floor " + last);
-            traders.forEach(t -> t.flatten("drawdown floor"));
-            return;
+        if (filledNow || traders.stream().anyMatch(t -> t.held != 0)) {
+            acct.judge(now, last);
+            acct.path.add(new long[]{now, acct.equity()});
         }
-        if (broken || !lock.isEmpty()) {
-            return;
-        }
-        long result = equity - dayStart;
-        long open = traders.stream().mapToLong(t -> Math.abs(t.held)).sum();
-        long closing = market.guard ? open * (market.slippage * market.tickValue + market.fee) : 0;
-        if (market.dayLoss > 0 && result - closing <= -market.dayLoss) {
-            lock = "day loss";
-        } else if (market.dayProfit > 0 && result >= market.dayProfit) {
-            lock = "day profit";
-        }
-        if (!lock.isEmpty()) {
-            decisions.add(now + " locked " + lock + " " + last);
-            traders.forEach(t -> t.flatten(lock));
-        }
-    }
-
-    private long floor() {
-        long trailing = peak - market.allowance;
-        return market.lockAt == NONE ? trailing : Math.min(trailing, market.lockAt);
-    }
-
-    private long equity() {
-        long equity = balance;
-        for (Trader t : traders) {
-            equity += last == NONE ? 0 : t.held * last * market.tickValue - t.heldCost;
-        }
-        return equity;
+        filledNow = false;
+        quietBefore = now;
     }
 
     // ---------------------------------------------------------------- orders
@@ -2132,14 +2256,14 @@ final class NaiveTrader {
         a.price = price;
         a.reason = reason;
         a.sentAfter = at;
-        a.due = event + market.latency;
+        a.due = acct.event + market.latency;
         asks.add(a);
     }
 
     private O send(Trader of, String role, String type, boolean buy, int quantity, long price, String reason,
             long latency) {
         O o = new O();
-        o.number = ++numbers;
+        o.number = ++acct.numbers;
         o.of = of;
         o.role = role;
         o.type = type;
@@ -2149,8 +2273,8 @@ final class NaiveTrader {
         o.wanted = price;
         o.reason = reason;
         o.sentAfter = at;
-        o.sent = event;
-        o.accepted = event + latency;
+        o.sent = acct.event;
+        o.accepted = acct.event + latency;
         o.closesBefore = of.bars.size();
         orders.add(o);
         return o;
@@ -2251,9 +2375,16 @@ final class NaiveTrader {
     private void fill(O o, int q, long price, long time) {
         Trader t = o.of;
         o.filled += q;
-        fills.add(time + " " + t.index + " " + o.number + " " + (o.buy ? "buy " : "sell ") + q + " " + price + " "
+        if (!filledNow && quietBefore != NONE
+                && acct.markets.stream().allMatch(m -> m.traders.stream().allMatch(y -> y.held == 0))
+                && (acct.path.isEmpty() || acct.path.getLast()[0] <= quietBefore)) {
+            acct.path.add(new long[]{quietBefore, acct.equity()});
+        }
+        filledNow = true;
+        everFilled = true;
+        acct.fills.add(time + " " + t.index + " " + o.number + " " + (o.buy ? "buy " : "sell ") + q + " " + price + " "
                 + o.reason);
-        balance -= q * market.fee;
+        acct.balance -= q * market.fee;
         if (o.role.equals("entry")) {
             t.heldCost += (o.buy ? q : -q) * price * market.tickValue;
             t.held += o.buy ? q : -q;
@@ -2263,7 +2394,7 @@ final class NaiveTrader {
         // realised by average cost, rounded down
         long direction = t.held > 0 ? 1 : -1;
         long share = Math.ceilDiv(t.heldCost * q, Math.abs(t.held));
-        balance += direction * q * price * market.tickValue - share;
+        acct.balance += direction * q * price * market.tickValue - share;
         t.heldCost -= share;
         t.held -= direction * q;
         t.exited(o, q, price, time);

@@ -33,6 +33,7 @@ import stativex.interlock.SessionWindow;
 import stativex.interlock.SignalPeriod;
 import stativex.market.BarType;
 import stativex.market.Contract;
+import stativex.market.ContractTape;
 import stativex.market.Join;
 import stativex.market.Money;
 import stativex.market.Rolls;
@@ -62,6 +63,10 @@ public class TwinTest {
 
     private static final String EITHER = "close > open or close < open";
 
+    private enum Kind {
+        ALONE, IN_BAR_MODE, FIRST, SECOND
+    }
+
     /** One random case: the same setting in the product's words and in the twin's. */
     private static final class Case {
         final SplittableRandom dice;
@@ -69,20 +74,24 @@ public class TwinTest {
         final List<NaiveTrader.P> prints = new ArrayList<>();
         final List<NaiveTrader.S> sessions = new ArrayList<>();
         final Contract contract;
+        final List<Strategy> strategies = new ArrayList<>();
         final Inputs inputs;
+        private final Kind kind;
         /** The bars of the first strategy, which all have in bar mode. */
         private Optional<BarType> walked = Optional.empty();
 
         Case(long seed) {
-            this(seed, false);
+            this(seed, Kind.ALONE);
         }
 
-        Case(long seed, boolean barMode) {
+        Case(long seed, Kind kind) {
+            this.kind = kind;
             dice = new SplittableRandom(seed);
-            s.barMode = barMode;
+            s.barMode = kind == Kind.IN_BAR_MODE;
             s.slippage = dice.nextInt(3);
-            contract = Given.contract((int) s.slippage);
+            contract = kind == Kind.SECOND ? Given.other((int) s.slippage) : Given.contract((int) s.slippage);
             s.tickValue = contract.tickValue();
+            s.ticksInOne = kind == Kind.SECOND ? 2 : 4;
             market();
             inputs = documents();
         }
@@ -154,10 +163,10 @@ public class TwinTest {
         }
 
         private Inputs documents() {
-            List<Strategy> strategies = new ArrayList<>();
-            strategies.add(strategy("Ebb fade"));
+            boolean second = kind == Kind.SECOND;
+            strategies.add(strategy(second ? "Breakwater" : "Ebb fade"));
             if (chance(25)) {
-                strategies.add(strategy("Slack water"));
+                strategies.add(strategy(second ? "Spring tide" : "Slack water"));
             }
             Realism realism = Realism.values()[dice.nextInt(3)];
             s.realism = realism.name().toLowerCase(java.util.Locale.ROOT);
@@ -166,12 +175,15 @@ public class TwinTest {
             Account account = account();
             int lastDay = dice.nextInt(5);
             Optional<LocalDate> until = lastDay < DAYS ? Optional.of(Given.MONDAY.plusDays(lastDay)) : Optional.empty();
-            s.endsBefore = until.isPresent() ? Given.at(lastDay + 1, "01:00:00") : NaiveTrader.NONE;
-            if (!s.barMode && chance(25)) {
+            s.endsBefore = until.isPresent()
+                    ? Given.at(lastDay + 1, second ? "01:30:00" : "01:00:00")
+                    : NaiveTrader.NONE;
+            if (kind == Kind.ALONE && chance(25)) {
                 roll();
             }
             Optional<Join> join = s.rollDay < 0 ? Optional.empty() : Optional.of(join());
-            Inputs made = Inputs.of(join.map(Join::tape).orElseGet(() -> tape(prints)), contract, account, strategies,
+            Inputs made = Inputs.of(join.map(Join::tape).orElseGet(() -> tape(prints)), contract, account,
+                    List.copyOf(strategies),
                     new Terms(realism, s.latency, s.assumedAhead, s.barMode ? TrialMode.BAR : TrialMode.TICK))
                     .over(new Days(Optional.empty(), until));
             return join.map(j -> made.rolling(new Rolls(j.legs(), s.rollLead))).orElse(made);
@@ -218,6 +230,7 @@ public class TwinTest {
             s.rules.add(r);
             var b = Given.strategy();
             b.name = name;
+            b.contract = contract.symbol();
             b.barType = Optional.of(bars(r));
             b.evaluate = r.everyTrade ? SignalPlan.Evaluate.EVERY_TRADE : SignalPlan.Evaluate.BAR_CLOSE;
             Strategy.Entry both = entry(r.longEntry);
@@ -561,7 +574,7 @@ public class TwinTest {
             twin.run();
             agree(run, twin, "seed " + seed);
             if (c.s.rollDay >= 0) {
-                asPrintsCome(c, run, seed);
+                overARoll(c, run, seed);
             }
             c.s.rules.forEach(r -> seen.merge(r.kind + (r.everyTrade ? " every trade" : ""), 1, Integer::sum));
             run.engine().log().fills().forEach(f -> seen.merge(Said.reason(f.reason()), 1, Integer::sum));
@@ -579,7 +592,7 @@ public class TwinTest {
     public void barModeAgreesWithThePlainTwinOnRandomTapes() {
         Map<String, Integer> seen = new HashMap<>();
         for (long seed = 1; seed <= TAPES; seed++) {
-            Case c = new Case(seed, true);
+            Case c = new Case(seed, Kind.IN_BAR_MODE);
             Run run = Run.trial(c.inputs);
             NaiveTrader twin = new NaiveTrader(c.s, c.prints, c.sessions);
             twin.run();
@@ -602,6 +615,111 @@ public class TwinTest {
         }
     }
 
+    /** Two contracts on one account, each with its strategies. */
+    private static final class Two {
+        final Case first;
+        final Case second;
+        final Inputs inputs;
+        final NaiveTrader twin;
+
+        Two(long seed) {
+            first = new Case(seed, Kind.FIRST);
+            second = new Case(seed + 1_000_000, Kind.SECOND);
+            NaiveTrader.Setup a = first.s;
+            NaiveTrader.Setup b = second.s;
+            b.realism = a.realism;
+            b.assumedAhead = a.assumedAhead;
+            b.latency = a.latency;
+            Optional<LocalDate> until = first.inputs.days().last();
+            b.endsBefore = until.isPresent()
+                    ? Given.at((int) (until.get().toEpochDay() - Given.MONDAY.toEpochDay()) + 1, "01:30:00")
+                    : NaiveTrader.NONE;
+            SplittableRandom dice = new SplittableRandom(seed);
+            boolean listedFirst = dice.nextBoolean();
+            atTheSameTimes(dice);
+            Account own = first.inputs.account();
+            Map<String, Long> fees = new java.util.LinkedHashMap<>();
+            fees.put(listedFirst ? "SWL" : "TDL", 2 * Money.UNIT);
+            fees.put(listedFirst ? "TDL" : "SWL", 2 * Money.UNIT);
+            List<Strategy> all = new ArrayList<>(first.strategies);
+            all.addAll(second.strategies);
+            inputs = Inputs.of(first.inputs.tape(), first.contract,
+                    Map.of("SWL", new ContractTape(second.contract, Case.tape(second.prints))),
+                    new Account(own.name(), own.currency(), own.start(), fees, own.dayLoss(), own.dayProfit(),
+                            own.rulebook()),
+                    all, first.inputs.terms()).over(first.inputs.days());
+            twin = new NaiveTrader(a, first.prints, first.sessions);
+            new NaiveTrader(b, second.prints, second.sessions).joins(twin, listedFirst);
+        }
+
+        /** Some prints of the second tape come at the very instant of one of the first. */
+        private void atTheSameTimes(SplittableRandom dice) {
+            long before = Long.MIN_VALUE;
+            for (int i = 0; i < second.prints.size(); i++) {
+                NaiveTrader.P p = second.prints.get(i);
+                long time = p.time();
+                if (dice.nextInt(3) == 0) {
+                    long at = first.prints.stream().mapToLong(NaiveTrader.P::time).filter(t -> t <= p.time()).max()
+                            .orElse(p.time());
+                    time = Math.max(before, at);
+                }
+                second.prints.set(i, new NaiveTrader.P(time, p.price(), p.size(), p.bid(), p.ask(), p.bidSize(),
+                        p.askSize()));
+                before = time;
+            }
+        }
+    }
+
+    @Test
+    public void severalContractsAgreeWithThePlainTwinOnRandomTapes() {
+        Map<String, Integer> seen = new HashMap<>();
+        for (long seed = 1; seed <= TAPES; seed++) {
+            Two c = new Two(seed);
+            Run run = Run.trial(c.inputs);
+            c.twin.run();
+            agree(run, c.twin, "two contracts, seed " + seed);
+            run.engine().log().fills().forEach(f -> seen.merge(Said.reason(f.reason()), 1, Integer::sum));
+            run.engine().log().decisions().forEach(d -> seen.merge(Said.decision(d), 1, Integer::sum));
+            if (seed % 10 == 0) {
+                asPrintsCome(c.inputs, run, seed);
+            }
+        }
+        if (TAPES >= 2000) {
+            for (String word : List.of("day profit", "locked day loss", "locked drawdown floor", "range end",
+                    "open at end", "assumed at session end", "declined line check")) {
+                assertTrue(seen.getOrDefault(word, 0) >= 10, word + " happened too rarely in " + seen);
+            }
+        }
+    }
+
+    /** A further contract in which nothing is traded changes nothing. */
+    @Test
+    public void aContractInWhichNothingIsTradedChangesNoResult() {
+        for (long seed = 1; seed <= TAPES / 4; seed++) {
+            Two c = new Two(seed);
+            Given.Draft idle = Given.strategy().onlyLong("close > close");
+            idle.name = "Never";
+            idle.contract = "SWL";
+            List<Strategy> all = new ArrayList<>(c.first.strategies);
+            all.add(idle.build());
+            Map<String, Long> fees = new java.util.LinkedHashMap<>();
+            fees.put("TDL", 2 * Money.UNIT);
+            fees.put("SWL", 2 * Money.UNIT);
+            Account own = c.inputs.account();
+            Run with = Run.trial(Inputs.of(c.inputs.tape(), c.inputs.contract(), c.inputs.others(),
+                    new Account(own.name(), own.currency(), own.start(), fees, own.dayLoss(), own.dayProfit(),
+                            own.rulebook()),
+                    all, c.inputs.terms()).over(c.inputs.days()));
+            Run without = Run.trial(c.first.inputs);
+            assertEquals(with.engine().log().fills(), without.engine().log().fills(), "seed " + seed);
+            assertEquals(with.engine().log().trades().toString(), without.engine().log().trades().toString());
+            assertEquals(with.engine().log().decisions(), without.engine().log().decisions(), "seed " + seed);
+            assertEquals(with.engine().days().deepestDrawdown(), without.engine().days().deepestDrawdown());
+            assertEquals(with.engine().days().longestDrawdown(), without.engine().days().longestDrawdown(),
+                    "seed " + seed);
+        }
+    }
+
     private static boolean counted(Case c, Trade t) {
         NaiveTrader.Rules r = c.s.rules.get(((Owner.Strategy) t.owner()).index());
         NaiveTrader.Plan plan = t.side() == Side.LONG ? r.longPlan : r.shortPlan;
@@ -621,9 +739,17 @@ public class TwinTest {
     }
 
     /** Over a roll, too, bars and rules that are made as prints come give the same as those of the whole tape. */
-    private static void asPrintsCome(Case c, Run run, long seed) {
-        Run live = new Run(c.inputs);
-        for (int i = 0; i < c.inputs.strategies().size(); i++) {
+    private static void overARoll(Case c, Run run, long seed) {
+        asPrintsCome(c.inputs, run, seed);
+        Rolls again = Rolls.of(c.inputs.tape(), "old", Optional.empty(), c.inputs.rolls().changes(),
+                c.inputs.rolls().lead());
+        Run rebuilt = Run.trial(c.inputs.rolling(again));
+        assertEquals(rebuilt.engine().log().fills(), run.engine().log().fills(), "rolls from figures, seed " + seed);
+    }
+
+    private static void asPrintsCome(Inputs inputs, Run run, long seed) {
+        Run live = new Run(inputs);
+        for (int i = 0; i < inputs.strategies().size(); i++) {
             live.command(new stativex.engine.Command.SetMode(i, stativex.engine.Mode.ENGAGED));
         }
         while (!live.atEnd()) {
@@ -634,10 +760,6 @@ public class TwinTest {
                 "decisions as prints come, seed " + seed);
         assertEquals(live.engine().log().trades().toString(), run.engine().log().trades().toString(),
                 "trades as prints come, seed " + seed);
-        Rolls again = Rolls.of(c.inputs.tape(), "old", Optional.empty(), c.inputs.rolls().changes(),
-                c.inputs.rolls().lead());
-        Run rebuilt = Run.trial(c.inputs.rolling(again));
-        assertEquals(rebuilt.engine().log().fills(), run.engine().log().fills(), "rolls from figures, seed " + seed);
     }
 
     /** A check that compares nothing proves nothing: every kind of event must have happened often. */

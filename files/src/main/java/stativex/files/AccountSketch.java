@@ -2,7 +2,6 @@ package stativex.files;
 
 import java.util.Locale;
 import java.util.Map;
-import java.util.TreeMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
@@ -30,7 +29,7 @@ public record AccountSketch(String name, String currency, String start, String f
     }
 
     public static AccountSketch of(Account account) {
-        Map<String, Long> fees = new TreeMap<>(account.fees());
+        Map<String, Long> fees = account.fees();
         return new AccountSketch(account.name(), account.currency(), Money.text(account.start()),
                 fees.entrySet().stream().map(fee -> fee.getKey() + " " + Money.text(fee.getValue()) + "\n")
                         .collect(Collectors.joining()),

@@ -67,12 +67,12 @@ public final class ResultFiles {
 
     /** The rows of {@code fills.csv}, header first. */
     public static List<List<String>> fills(Run run) {
-        Contract contract = run.inputs().contract();
         List<List<String>> rows = new ArrayList<>();
         rows.add(List.of("time", "strategy", "order", "side", "quantity", "price", "fee", "reason"));
         for (Fill fill : run.engine().log().fills()) {
             rows.add(List.of(time(fill.time()), owner(run, fill.owner()), Integer.toString(fill.order()),
-                    fill.buy() ? "buy" : "sell", Integer.toString(fill.quantity()), contract.text(fill.price()),
+                    fill.buy() ? "buy" : "sell", Integer.toString(fill.quantity()),
+                    run.inputs().contract(fill.owner()).text(fill.price()),
                     Money.text(fill.fee()), ResultWords.of(fill.reason())));
         }
         return rows;
@@ -80,12 +80,12 @@ public final class ResultFiles {
 
     /** The rows of {@code trades.csv}, header first. */
     public static List<List<String>> trades(Run run) {
-        Contract contract = run.inputs().contract();
         List<List<String>> rows = new ArrayList<>();
         rows.add(
                 List.of("entry_time", "exit_time", "strategy", "side", "quantity", "entry_price", "exit_price", "gross",
                         "fees", "net", "mae_ticks", "mfe_ticks", "bars", "exit_reason"));
         for (Trade t : run.engine().log().trades()) {
+            Contract contract = run.inputs().contract(t.owner());
             rows.add(List.of(time(t.entryTime()), time(t.exitTime()), owner(run, t.owner()), t.side().word(),
                     Integer.toString(t.quantity()), contract.meanText(t.entrySum(), t.quantity()),
                     contract.meanText(t.exitSum(), t.left()), Money.text(t.gross()), Money.text(t.fees()),
@@ -97,7 +97,7 @@ public final class ResultFiles {
 
     /** The rows of {@code decisions.csv}, header first. */
     public static List<List<String>> decisions(Run run) {
-        Contract contract = run.inputs().contract();
+        List<Contract> contracts = run.engine().contracts();
         List<List<String>> rows = new ArrayList<>();
         rows.add(List.of("time", "strategy", "side", "decision", "reason", "price"));
         for (Decision d : run.engine().log().decisions()) {
@@ -107,7 +107,7 @@ public final class ResultFiles {
             }
             rows.add(List.of(time(d.time()), d.owner().map(owner -> owner(run, owner)).orElse(""),
                     d.side().map(Side::word).orElse(""), ResultWords.of(d.kind()), ResultWords.reason(d),
-                    d.price() == Tape.NONE ? "" : contract.text(d.price())));
+                    d.price() == Tape.NONE ? "" : contracts.get(d.market()).text(d.price())));
         }
         return rows;
     }
@@ -155,7 +155,11 @@ public final class ResultFiles {
         json.put("rulebook", inputs.account().rulebook().name());
         List<Map<String, Object>> strategies = new ArrayList<>();
         for (int i = 0; i < inputs.strategies().size(); i++) {
-            strategies.add(strategy(inputs.strategies().get(i), run.engine().histories().get(i), s));
+            Map<String, Object> one = strategy(inputs.strategies().get(i), run.engine().histories().get(i), s);
+            if (run.engine().contracts().size() > 1) {
+                one.put("contract", inputs.strategies().get(i).contract());
+            }
+            strategies.add(one);
         }
         json.put("strategies", strategies);
         inputs.days().last().ifPresent(day -> json.put("evaluatedTo", day.toString()));
@@ -171,6 +175,7 @@ public final class ResultFiles {
         json.put("ordersLargerThanTheirPrint", run.engine().ordersLargerThanTheirPrint());
         json.put("from", prints == 0 ? "" : time(inputs.tape().time(0)));
         json.put("to", prints == 0 ? "" : time(inputs.tape().time(prints - 1)));
+        List<String> traded = run.engine().contracts().stream().map(Contract::symbol).toList();
         if (!inputs.others().isEmpty()) {
             json.put("furtherTapes", new TreeMap<>(inputs.others()).entrySet().stream().map(other -> {
                 Map<String, Object> one = new LinkedHashMap<>();
@@ -179,6 +184,10 @@ public final class ResultFiles {
                 one.put("prints", tape.count());
                 one.put("from", tape.count() == 0 ? "" : time(tape.time(0)));
                 one.put("to", tape.count() == 0 ? "" : time(tape.time(tape.count() - 1)));
+                if (traded.contains(other.getKey())) {
+                    one.put("slippageTicks", other.getValue().contract().slippage());
+                    one.put("feePerSide", Money.text(inputs.account().fee(other.getKey())));
+                }
                 return one;
             }).toList());
         }
@@ -197,7 +206,10 @@ public final class ResultFiles {
         json.put("largestLoss", Money.text(s.largestLoss()));
         s.killingCost().ifPresent(cost -> {
             json.put("costThatKillsIt", Money.text(cost));
-            json.put("costThatKillsItTicks", Math.round(1e4 * cost / inputs.contract().tickValue()) / 1e4);
+            if (traded.size() == 1) {
+                // a tick is worth something else on each contract
+                json.put("costThatKillsItTicks", Math.round(1e4 * cost / inputs.contract().tickValue()) / 1e4);
+            }
         });
         json.put("deepestDrawdown", Money.text(s.deepestDrawdown()));
         json.put("longestDrawdownSeconds", s.longestDrawdown() / TapeTime.SECOND);
