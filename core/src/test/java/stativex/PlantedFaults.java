@@ -228,7 +228,7 @@ public class PlantedFaults {
                     "Math.addExact(price, ticks) : Math.subtractExact(price, ticks)",
                     "Math.subtractExact(price, ticks) : Math.addExact(price, ticks)"),
             new Fault("a limit fills at a touch though through was asked", "order/SimulatedExchange.java",
-                    "== Realism.TOUCH || price != limit", "!= null"),
+                    "} else if (touch || price != limit) {", "} else if (price != Long.MIN_VALUE) {"),
             new Fault("limits take more than the print", "order/SimulatedExchange.java",
                     "Math.min(quantity, limitRoom)", "(long) quantity"),
             new Fault("a limit at the far quote counts as passed", "order/SimulatedExchange.java",

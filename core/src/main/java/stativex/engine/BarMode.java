@@ -58,8 +58,7 @@ public final class BarMode {
     private static Strategy countingAtOnce(Strategy s) {
         ExitPlan plan = new ExitPlan(s.plan().name(), s.plan().version(), countingAtOnce(s.plan().longTerms()),
                 countingAtOnce(s.plan().shortTerms()));
-        return new Strategy(s.name(), s.version(), s.contract(), s.signals(), s.sides(), s.entry(), s.limits(), plan,
-                s.historyDays());
+        return s.with(plan);
     }
 
     private static ExitTerms countingAtOnce(ExitTerms terms) {

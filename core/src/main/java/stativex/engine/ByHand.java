@@ -1,9 +1,12 @@
 package stativex.engine;
 
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
 import stativex.account.Line;
 import stativex.account.LineKind;
+import stativex.exit.ExitPlan;
 import stativex.exit.PlanRun;
 import stativex.interlock.Interlocks;
 import stativex.interlock.Proposal;
@@ -43,6 +46,7 @@ final class ByHand {
             case Command.Cancel c -> order(c.order()).ifPresent(this::cancel);
             case Command.Move c -> order(c.order()).ifPresent(order -> move(order, c.price()));
             case Command.HandOver c -> handOver(market().of(c.from()), market().of(c.to()));
+            case Command.ChangePlan c -> change(engine.runs().get(c.strategy()), c.plan(), c.open());
             case Command.AttachPlan c -> attach(engine.runs().get(c.strategy()));
         }
     }
@@ -219,6 +223,53 @@ final class ByHand {
         hand.guidedBy(Optional.of(strategy));
         done(hand, side, Decision.Act.PLAN_ATTACHED, hand.bracket.open(), market().lastPrice);
         attach(hand);
+    }
+
+    // ------------------------------------------------------------------ another plan
+
+    /** From the next trade on, or at once for the open one, too. What rests unfilled ends if a line would not hold with the new stop. */
+    private void change(StrategyRun run, ExitPlan plan, boolean open) {
+        if (!(run.signals instanceof LiveSignals)) {
+            throw new IllegalStateException("a plan is changed only where bars are made as prints come");
+        }
+        MarketRun market = run.market;
+        Strategy with = run.strategy.with(plan);
+        plan.check(market.contract);
+        Signals next = market.signals(with, run.history);
+        List<Runnable> keep = new ArrayList<>();
+        for (OwnerRun owner : market.guidedBy(run)) {
+            owner.trade.ifPresent(trade -> {
+                PlanRules same = trade.rules().on(next.program, trade.side());
+                keep.add(() -> trade.reads(same));
+            });
+        }
+        run.planned(with, next, market.lastPrint, market.now);
+        keep.forEach(Runnable::run);
+        market.clock.expect(run.leaveClock);
+        done(run, run.bracket.side(), Decision.Act.PLAN_CHANGED, run.bracket.open(), market.lastPrice);
+        if (open && run.trade.isPresent() && !run.bracket.leaving()) {
+            apply(run, run.trade.get());
+        }
+        if (run.entering()) {
+            Optional<Line> line = Exposure.crossed(engine, run, Optional.empty(), OptionalLong.empty(), any -> true);
+            if (line.isPresent()) {
+                engine.decide(run, run.bracket.side(), -1, market.lastPrice,
+                        new Decision.Declined(new Refusal.CrossesLine(line.get().kind())));
+                engine.cancelEntries(run);
+            }
+        }
+    }
+
+    private void apply(StrategyRun run, TradeRun trade) {
+        if (!run.plan(trade.side()).complete(run.judgedBar())) {
+            engine.decide(run, trade.side(), -1, run.market.lastPrice,
+                    new Decision.Declined(new Refusal.WarmingUp()));
+            return;
+        }
+        done(run, trade.side(), Decision.Act.PLAN_ATTACHED, run.bracket.open(), run.market.lastPrice);
+        run.market.orders.endTargets(run.bracket);
+        run.market.orders.carryOut(trade.changes(run, run.market.lastPrint, run.market.lastPrice), run.bracket,
+                run.market.because());
     }
 
     private void attach(OwnerRun run) {

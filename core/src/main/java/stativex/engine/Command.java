@@ -1,6 +1,7 @@
 package stativex.engine;
 
 import java.util.OptionalInt;
+import stativex.exit.ExitPlan;
 import stativex.market.Side;
 import stativex.order.Order;
 import stativex.order.Owner;
@@ -66,6 +67,13 @@ public sealed interface Command {
 
     /** The position of one owner goes to another, as it stands, without a fill. A strategy attaches its own plan. */
     record HandOver(Owner from, Owner to) implements Command {}
+
+    /**
+     * A strategy has another exit plan from its next trade on.
+     *
+     * @param open the trade that is open takes it, too: its best so far counts, and its stop never becomes looser by it
+     */
+    record ChangePlan(int strategy, ExitPlan plan, boolean open) implements Command {}
 
     /** The person's position takes the exit plan of a strategy, counted from its real average. */
     record AttachPlan(int strategy) implements Command {}

@@ -279,10 +279,10 @@ public final class Engine {
 
     /** Another month has come into force: its own prints and prices count from now on. */
     void rolls(MarketRun market, Join.Leg month, long at) {
+        market.rollsTo(month);
         for (StrategyRun run : market.runs) {
-            run.rolls(setup.signals(run.strategy, run.history, month.seen()), market.lastPrint(), at);
+            run.rolls(market.signals(run.strategy, run.history), market.lastPrint(), at);
         }
-        market.rollsTo(month.before());
     }
 
     /** The next print is the last of the range: entries end, and what is open meets that print at the market. */

@@ -9,6 +9,7 @@ import java.util.function.Function;
 import java.util.function.IntSupplier;
 import stativex.account.Ledger;
 import stativex.market.Contract;
+import stativex.market.Join;
 import stativex.market.Session;
 import stativex.market.Side;
 import stativex.market.Tape;
@@ -35,6 +36,8 @@ final class MarketRun {
     /** The strategies of every contract, by their index in the run. */
     private final List<StrategyRun> all;
     private final Setup setup;
+    /** The tape as studies see it. */
+    private Tape seen;
     /** What the person has at work. */
     final HandRun hand;
     /** Everyone who may have something at work: the strategies in their order, then the person. */
@@ -71,6 +74,7 @@ final class MarketRun {
         this.index = shared.markets().size();
         this.all = shared.strategies();
         this.setup = setup;
+        this.seen = setup.seen();
         this.tape = setup.walked();
         this.contract = setup.contract();
         this.rolls = new RollClock(setup.rolls(), contract.calendar());
@@ -95,6 +99,11 @@ final class MarketRun {
     record Shared(Ledger ledger, AccountDays days, List<StrategyRun> strategies, List<MarketRun> markets,
             IntSupplier numbers) {}
 
+    /** What a strategy of this contract sees: with {@code months} in force its earlier ones are at its prices. */
+    Signals signals(Strategy strategy, History history) {
+        return setup.signals(strategy, history, seen);
+    }
+
     /** See {@link Setup#began}. */
     long began(int print) {
         return setup.began(print);
@@ -114,7 +123,9 @@ final class MarketRun {
     }
 
     /** A new month: the price of its last print before counts, and no quote of the old one. */
-    void rollsTo(long before) {
+    void rollsTo(Join.Leg month) {
+        long before = month.before();
+        seen = month.seen();
         lastPrice = before;
         worked = -1;
         exchange.rollsTo(before);

@@ -74,6 +74,11 @@ public final class PlanRules {
         return terms;
     }
 
+    /** The same plan on another program over the same bars. */
+    PlanRules on(Program program, Side side) {
+        return new PlanRules(program, side, terms);
+    }
+
     /** What the studies say at a bar that was judged; nothing before the first. */
     public Readings at(int bar) {
         return text -> bar < 0 ? Double.NaN : values.get(text).at(bar);

@@ -186,6 +186,11 @@ public record Strategy(String name, String version, String contract, SignalPlan 
         }
     }
 
+    /** The same with another exit plan. */
+    public Strategy with(ExitPlan other) {
+        return new Strategy(name, version, contract, signals, sides, entry, limits, other, historyDays);
+    }
+
     public Strategy {
         int largest = largest(sides, entry);
         if (limits.maximumPosition() < largest && !limits.joins().cutting()) {

@@ -56,7 +56,8 @@ final class StrategyRun extends OwnerRun {
     record Waiting(Side side, int bar) {}
 
     final int index;
-    final Strategy strategy;
+    /** Its exit plan may be changed by the person. */
+    Strategy strategy;
     Signals signals;
     final History history;
     /** Whether its bars end by the clock inside the session. */
@@ -135,6 +136,13 @@ final class StrategyRun extends OwnerRun {
         next.standAs(signals, lastPrint, at);
         signals = next;
         sides.forEach((side, run) -> run.rules = next.sides.get(side));
+    }
+
+    /** The person gives it another exit plan: its bars and studies are worked once more, with those that the plan takes. */
+    void planned(Strategy with, Signals next, int lastPrint, long at) {
+        strategy = with;
+        rolls(next, lastPrint, at);
+        nextLeaveClock(at);
     }
 
     /** How a side enters. */

@@ -99,6 +99,20 @@ final class TradeRun {
         return wishes;
     }
 
+    /** Its plan goes on with the studies of another program over the same bars. */
+    void reads(PlanRules same) {
+        rules = same;
+    }
+
+    /** Takes its owner's changed plan: the best so far counts, the stop never becomes looser. */
+    PlanRun.Wishes changes(OwnerRun run, int print, long lastPrice) {
+        rules = run.plan(side());
+        plan = new PlanRun(rules.terms(), contract, plan, bracket.open(), rules.at(run.judgedBar()));
+        PlanRun.Wishes wishes = plan.attached(bracket.open(), lastPrice, rules.at(run.judgedBar()));
+        point(print);
+        return wishes;
+    }
+
     /** The person puts the stop somewhere. */
     PlanRun.Wishes putStop(long level, int print, long lastPrice) {
         PlanRun.Wishes wishes = plan.putStop(level, lastPrice);

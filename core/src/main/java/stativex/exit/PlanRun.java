@@ -117,6 +117,16 @@ public final class PlanRun {
         this.filled = new int[allotted.length];
     }
 
+    /**
+     * Another plan for a position that had one: distances count from its real average, the best so far counts, and the stop stands where
+     * it stood unless the new plan has it tighter.
+     */
+    public PlanRun(ExitTerms terms, Contract contract, PlanRun before, int open, Readings now) {
+        this(terms, before.side, contract, before.average(), open, now);
+        path.read(now);
+        path.goesOn(before.path);
+    }
+
     /** What such a plan wants of the orders that are there: its stop and targets; a stop that the price has reached leaves at once. */
     public Wishes attached(int open, long lastPrice, Readings now) {
         path.read(now);

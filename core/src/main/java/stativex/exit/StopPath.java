@@ -240,6 +240,18 @@ public final class StopPath {
         hasLevel = true;
     }
 
+    /** Another plan led the trade before: its best, and its level as long as that is the tighter one. */
+    void goesOn(StopPath before) {
+        bestPrice = before.bestPrice;
+        moveKnown = false;
+        if (before.hasLevel) {
+            tighten(before.level, before.origin);
+        }
+        if (!atClose && bestPrice != Long.MIN_VALUE && bestPrice != Long.MAX_VALUE) {
+            refresh(false);
+        }
+    }
+
     private boolean refresh(boolean filled) {
         boolean moved = false;
         if (breakevenSet || filled || terms.breakeven().isPresent() && far()) {

@@ -124,6 +124,93 @@ public class ByHandTest {
                 List.of("3 by hand stop moved", "5 by hand stop loosened"));
     }
 
+    private static ExitPlan plan(long stop, long activate, long distance, ExitTerms.Target... targets) {
+        return new ExitPlan("other", "2", Optional.of(new stativex.exit.Distance.Ticks(stop)), List.of(targets),
+                Optional.empty(), List.of(new ExitTerms.TrailStep(activate, distance, 1)));
+    }
+
+    @Test
+    public void aChangedPlanTouchesTheNextTradeOnly() {
+        Given.Draft draft = draft();
+        draft.once = false;
+        draft.quantity = 1;
+        draft.plan = Given.plan(8);
+        Run run = new Run(Inputs.of(Given.tape(OPEN, 100, 101, 101, 102, 93, 94, 94, 94, 91, 92), Given.contract(0),
+                Given.account(), List.of(draft.build()), Terms.DEFAULT));
+        run.command(new Command.SetMode(0, Mode.ENGAGED));
+        steps(run, 3);
+        run.command(new Command.ChangePlan(0, Given.plan(3), false));
+        assertEquals(level(run), 93L, "101 − 8");
+        steps(run, 4);
+        assertEquals(level(run), 91L, "94 − 3");
+        assertEquals(run.engine().snapshot().strategies().getFirst().strategy().plan().longTerms(),
+                Given.plan(3).longTerms());
+        assertEquals(Said.decisions(run).stream().filter(d -> d.contains("by hand")).toList(),
+                List.of("2 by hand plan changed"));
+    }
+
+    @Test
+    public void appliedToTheOpenTradeItsBestSoFarCountsAndTheStopNeverLoosens() {
+        Run run = run(100, 101, 101, 109, 104, 104, 104, 103);
+        run.command(new Command.SetMode(0, Mode.ENGAGED));
+        steps(run, 5);
+        assertEquals(level(run), 103L, "best 8, the trail of 6 stands at 101 − 6 + 8");
+        run.command(new Command.ChangePlan(0, plan(20, 10, 30, Given.target(2, 12)), true));
+        assertEquals(level(run), 103L, "the new plan has it at 81: it stays");
+        assertEquals(offered(run), List.of("1 at 113"), "the other leg's contract has left at 106");
+        run.command(new Command.ChangePlan(0, plan(20, 7, 5, Given.target(2, 12)), true));
+        steps(run, 1);
+        run.finish();
+        // best 8 reaches 7: 7 − 5 + 1 = 3 above 101 is 104, where the market is
+        assertEquals(Said.fills(run).getLast(), "5 sell 1 at 104 stop at market");
+        assertEquals(trades(run).getFirst().split(" ")[4], "210", "106 and 104");
+    }
+
+    private static List<String> offered(Run run) {
+        return run.engine().snapshot().orders().stream().filter(o -> o.role() == Order.Role.TARGET)
+                .map(o -> o.rest() + " at " + o.price().orElseThrow()).toList();
+    }
+
+    @Test
+    public void anOpenTradeKeepsReadingTheStudiesOfItsOldPlan() {
+        Given.Draft draft = draft();
+        draft.quantity = 1;
+        ExitTerms follows = new ExitTerms(
+                Optional.of(new ExitTerms.Stop(new stativex.exit.Distance.Ticks(8), Optional.of("low - 1 tick"),
+                        Optional.empty())),
+                List.of(), Optional.empty(), List.of(), ExitTerms.Judged.EVERY_PRINT, List.of());
+        draft.plan = new ExitPlan("plan", "1", follows);
+        Run run = new Run(Inputs.of(Given.tape(OPEN, 100, 101, 101, 102, 103, 104, 106, 107, 108), Given.contract(0),
+                Given.account(), List.of(draft.build()), Terms.DEFAULT));
+        run.command(new Command.SetMode(0, Mode.ENGAGED));
+        steps(run, 5);
+        assertEquals(level(run), 100L, "the bar 101, 102: a tick under its low");
+        run.command(new Command.ChangePlan(0, Given.plan(30), false));
+        steps(run, 4);
+        assertEquals(level(run), 105L, "the bar 106, 107");
+    }
+
+    @Test
+    public void anEntryThatNoLineWouldHoldWithTheNewStopEnds() {
+        Given.Draft draft = draft();
+        draft.longSide = Optional.of(Given.rule("close > open", "close - 20 ticks"));
+        draft.type = Order.Type.LIMIT;
+        draft.quantity = 1;
+        draft.plan = Given.plan(8);
+        Run run = new Run(Inputs.of(Given.tape(OPEN, 100, 101, 101, 101, 101), Given.contract(0),
+                Given.account(Optional.of(new Account.DayLoss(300 * Money.UNIT, false)), Optional.empty(), List.of()),
+                List.of(draft.build()), Terms.DEFAULT));
+        run.command(new Command.SetMode(0, Mode.ENGAGED));
+        steps(run, 3);
+        run.command(new Command.ChangePlan(0, Given.plan(10), false));
+        steps(run, 1);
+        assertEquals(run.engine().snapshot().orders().size(), 1, "10 × 12.50 and two fees are less than 300");
+        run.command(new Command.ChangePlan(0, Given.plan(40), false));
+        steps(run, 1);
+        assertEquals(run.engine().snapshot().orders(), List.of());
+        assertTrue(Said.decisions(run).getLast().contains("declined line check"), Said.decisions(run).toString());
+    }
+
     /** A step of three: the best goes further, and the trail asks for the same level once more. */
     @Test
     public void aLoosenedStopStaysWhereTheTrailAsksForNothingNew() {

@@ -260,7 +260,8 @@ public final class DeskWindow {
         if (exits.isEmpty()) {
             Workspace now = workspace();
             exits = Optional.of(new ExitsStage(now.inputs().contract(), now.inputs().seen(), now.inputs().account(),
-                    now.further(), now.inputs().terms(), rulesStage().plans()));
+                    now.further(), now.inputs().terms(),
+                    new ExitsStage.Plans(rulesStage().plans(), new PlansOfRun(this::workspace))));
         }
         return exits.get();
     }
@@ -452,6 +453,9 @@ public final class DeskWindow {
         sounds.hear(view, System.nanoTime());
         run.ifPresent(stage -> stage.show(workspace.get().replay(), view));
         tape.running(workspace.get().tape(), ChartModel.running(view.snapshot()));
+        if (stage == 3) {
+            exits.ifPresent(ExitsStage::runs);
+        }
         return true;
     }
 

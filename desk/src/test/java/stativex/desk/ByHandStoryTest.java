@@ -110,6 +110,40 @@ public class ByHandStoryTest extends DeskTest {
     }
 
     @Test
+    public void aChangedPlanIsForTheNextTradeUnlessItIsAppliedToTheOpenOne() {
+        inATrade();
+        Owner strategy = new Owner.Strategy(0);
+        long stop = order(strategy, Order.Role.STOP).price().orElseThrow();
+        long average = strategy().position().orElseThrow().averageSum()
+                / strategy().position().orElseThrow().averageQuantity();
+        robot.push(KeyCode.SHORTCUT, KeyCode.DIGIT3);
+        until("the plan is tried on a past trade", 120, () -> !window.exitsStage().isBusy());
+        assertTrue(robot.lookup("#running-plan").queryAll().stream().noneMatch(node -> node.isVisible()),
+                "it runs with this plan");
+        type("#plan-stop", "4");
+        until("the plan is tried once more", 120, () -> !window.exitsStage().isBusy());
+        assertTrue(text("#running-plan-words").contains("A trade of it is open"), text("#running-plan-words"));
+        picture("plan-changed");
+        robot.clickOn("#running-plan-next");
+        settled();
+        assertEquals(order(strategy, Order.Role.STOP).price(), Optional.of(stop), "the open trade keeps its plan");
+        assertTrue(strategy().strategy().plan().words().startsWith("Stop 4 t"), strategy().strategy().plan().words());
+        type("#plan-stop", "3");
+        until("the plan is tried again", 120, () -> !window.exitsStage().isBusy());
+        robot.clickOn("#running-plan-open");
+        robot.push(KeyCode.SHORTCUT, KeyCode.DIGIT6);
+        step();
+        step();
+        boolean gone = strategy().position().isEmpty();
+        long now = gone ? average : order(strategy, Order.Role.STOP).price().orElse(stop);
+        assertTrue(gone || Math.abs(now - average) <= 3, "the stop of " + now + " stands three ticks from " + average);
+        assertEquals(view().snapshot().decisions().stream().filter(
+                d -> d.outcome() instanceof Decision.ByHand(Decision.Act act, int n)
+                        && (act == Decision.Act.PLAN_CHANGED || act == Decision.Act.PLAN_ATTACHED))
+                .count(), 3);
+    }
+
+    @Test
     public void anOrderOfOnesOwnFromTicketToFlat() {
         inATrade();
         robot.push(KeyCode.SHORTCUT, KeyCode.O);

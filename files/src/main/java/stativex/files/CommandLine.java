@@ -53,6 +53,11 @@ final class CommandLine {
                 owner(c.to(), "to", names, line);
             }
             case Command.AttachPlan c -> line.put("strategy", names.get(c.strategy()));
+            case Command.ChangePlan c -> {
+                line.put("strategy", names.get(c.strategy()));
+                line.put("exit", Documents.document(c.plan()).document());
+                line.put("open", c.open());
+            }
         }
     }
 
@@ -95,6 +100,8 @@ final class CommandLine {
             case "move" -> new Command.Move(line.at("order").integer(), ticks(line.at("priceTicks")));
             case "hand over" -> new Command.HandOver(owner(line, "from", inputs), owner(line, "to", inputs));
             case "attach plan" -> new Command.AttachPlan(strategy(line.at("strategy"), inputs));
+            case "change plan" -> new Command.ChangePlan(strategy(line.at("strategy"), inputs),
+                    Documents.exitPlan(line.at("exit")), line.at("open").flag());
             default -> throw word.problem("expected a command, found \"" + Causes.found(word.text()) + "\"");
         };
     }
@@ -150,6 +157,7 @@ final class CommandLine {
             case Command.Move ignored -> "move";
             case Command.HandOver ignored -> "hand over";
             case Command.AttachPlan ignored -> "attach plan";
+            case Command.ChangePlan ignored -> "change plan";
         };
     }
 }

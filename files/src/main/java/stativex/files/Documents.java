@@ -129,7 +129,10 @@ public final class Documents {
     }
 
     private static <K, V> Map<K, V> values(Map<K, Field.Placed<V>> placed) {
-        return placed.entrySet().stream().collect(Collectors.toMap(Map.Entry::getKey, e -> e.getValue().value()));
+        // in the order of the document: that of an account's contracts counts
+        Map<K, V> values = new LinkedHashMap<>();
+        placed.forEach((key, value) -> values.put(key, value.value()));
+        return values;
     }
 
     private static List<SessionCalendar.Hours> sessions(Field field) {

@@ -134,6 +134,7 @@ public final class ResultWords {
             case ENTRY_MOVED -> "entry moved";
             case CANCELLED -> "order cancelled";
             case PLAN_ATTACHED -> "plan attached";
+            case PLAN_CHANGED -> "plan changed";
             case HANDED_OVER -> "handed over";
         };
     }

@@ -45,7 +45,8 @@ public class CommandLineTest {
                 new Command.Enter(Side.LONG, Order.Type.MARKET, 3, Tape.NONE, Tape.NONE, OptionalInt.of(0), true),
                 new Command.Enter(Side.SHORT, Order.Type.STOP_LIMIT, 1, 5140, 5138, OptionalInt.empty(), false),
                 new Command.Cancel(7), new Command.Move(9, -12), new Command.HandOver(strategy, Owner.PERSON),
-                new Command.HandOver(Owner.PERSON, strategy), new Command.AttachPlan(0))) {
+                new Command.HandOver(Owner.PERSON, strategy), new Command.AttachPlan(0),
+                new Command.ChangePlan(0, documents.strategies().getFirst().value().plan(), true))) {
             Map<String, Object> line = new LinkedHashMap<>();
             CommandLine.write(command, names, line);
             assertEquals(again(line), command);

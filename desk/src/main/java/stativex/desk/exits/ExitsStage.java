@@ -58,16 +58,26 @@ public final class ExitsStage extends BorderPane {
     private final PastTradePanel trade;
     private final PlanFields fields;
     private final PlanMoneyView money;
+    private final RunningPlanView running;
     private final Button make = new Button("Make an exit plan");
     private final Label title = new Label();
     private Optional<ExitPlan> plan = Optional.empty();
     private Optional<Tried> tried = Optional.empty();
     private boolean showing;
 
+    /**
+     * Whose plans are worked on, and where they run.
+     *
+     * @param book the strategies
+     * @param running of them those that run
+     */
+    public record Plans(PlanBook book, RunningPlans running) {}
+
     /** @param account its fees and lines count */
     public ExitsStage(Contract contract, Tape tape, Account account, FurtherTapes further, Terms terms,
-            PlanBook book) {
-        this.book = book;
+            Plans plans) {
+        this.book = plans.book();
+        this.running = new RunningPlanView(plans.running());
         this.contract = contract;
         this.further = further;
         this.account = account;
@@ -143,7 +153,7 @@ public final class ExitsStage extends BorderPane {
             book.edit(draft -> StrategySetup.withPlan(draft, chosen));
             opened();
         });
-        VBox inside = new VBox(8, heading, shelf, make, fields);
+        VBox inside = new VBox(8, heading, shelf, running, make, fields);
         inside.getStyleClass().add("plan-side");
         ScrollPane scroll = new ScrollPane(inside);
         scroll.setFitToWidth(true);
@@ -234,8 +244,14 @@ public final class ExitsStage extends BorderPane {
         list();
     }
 
+    /** What runs may have changed. */
+    public void runs() {
+        running.refresh();
+    }
+
     /** The map and the money of the plan as it is. */
     private void show() {
+        running.show(book.draft().name(), plan);
         Optional<ExitTerms> terms = plan.map(p -> p.terms(trade.side()));
         Optional<StopMap> drawn = terms
                 .flatMap(t -> tried.filter(of -> of.side() == trade.side()).flatMap(of -> StopMap.of(t, of.entry())));

@@ -23,7 +23,7 @@ import stativex.order.Owner;
 /** What the person holds themselves: their position, with what they may do to it, and their orders that rest. Not there while there is nothing. */
 final class HandPanel extends VBox {
     private final Contract contract;
-    private final List<Strategy> strategies;
+    private List<Strategy> strategies;
     private final Consumer<Command> send;
     private final Label side = new Label();
     private final Label result = new Label();
@@ -87,17 +87,26 @@ final class HandPanel extends VBox {
         menu.setTooltip(new javafx.scene.control.Tooltip(help));
         for (int i = 0; i < strategies.size(); i++) {
             int index = i;
-            MenuItem item = new MenuItem(plans
-                    ? strategies.get(i).plan().name() + " (" + strategies.get(i).name() + ")"
-                    : strategies.get(i).name());
+            MenuItem item = new MenuItem();
             item.setOnAction(e -> chosen.accept(index));
             menu.getItems().add(item);
         }
+        Runnable names = () -> {
+            for (int i = 0; i < strategies.size(); i++) {
+                menu.getItems().get(i).setText(plans
+                        ? strategies.get(i).plan().name() + " (" + strategies.get(i).name() + ")"
+                        : strategies.get(i).name());
+            }
+        };
+        names.run();
+        menu.setOnShowing(e -> names.run());
         return menu;
     }
 
     void show(Snapshot snapshot) {
         Snapshot.HandView hand = snapshot.hand();
+        // a plan may have been changed while it ran
+        strategies = snapshot.strategies().stream().map(Snapshot.StrategyView::strategy).toList();
         boolean open = hand.position().isPresent();
         boolean any = open || !hand.orders().isEmpty();
         setVisible(any);

@@ -41,10 +41,13 @@ final class StrategyCard extends VBox {
     private final CheckBox once = new CheckBox("Once");
     private final Label counts = new Label();
     private final Label sentence = new Label();
+    private final Label engaging = new Label();
+    private final Tooltip plan = new Tooltip();
     private final VBox question = new VBox(6);
     private final Button engage = new Button("Engage");
     private final VBox offQuestion = new VBox(6);
     private final Button keep = new Button("Keep its plan");
+    private Strategy shown;
     private Mode mode = Mode.OFF;
     private boolean open;
 
@@ -72,7 +75,7 @@ final class StrategyCard extends VBox {
         Label what = new Label(strategy.contract() + " · " + strategy.signals().bars().type().words());
         what.getStyleClass().add("muted");
         name.setMinWidth(Region.USE_PREF_SIZE);
-        Tooltip.install(what, new Tooltip(strategy.plan().name() + ": " + strategy.plan().words()));
+        Tooltip.install(what, plan);
         HBox choice = new HBox();
         choice.getStyleClass().add("choice");
         for (Mode m : Mode.values()) {
@@ -96,7 +99,8 @@ final class StrategyCard extends VBox {
         sentence.getStyleClass().add("sentence");
         sentence.setWrapText(true);
         sentence.setMinHeight(Region.USE_PREF_SIZE);
-        setUpQuestion(strategy);
+        setUpQuestion();
+        planned(strategy);
         setUpOff();
         Region between = new Region();
         HBox.setHgrow(between, Priority.ALWAYS);
@@ -120,12 +124,17 @@ final class StrategyCard extends VBox {
         once.setOnAction(e -> send.accept(new Command.SetOnce(index, once.isSelected())));
     }
 
-    private void setUpQuestion(Strategy strategy) {
-        Label words = new Label("Engage " + strategy.name() + "? Its next signal inside every interlock sends "
+    /** The person may change its plan while it runs. */
+    private void planned(Strategy strategy) {
+        plan.setText(strategy.plan().name() + ": " + strategy.plan().words());
+        engaging.setText("Engage " + strategy.name() + "? Its next signal inside every interlock sends "
                 + Sentences.orders(strategy)
                 + ". Exit plan: " + strategy.plan().words() + ".");
-        words.setWrapText(true);
-        words.setMinHeight(Region.USE_PREF_SIZE);
+    }
+
+    private void setUpQuestion() {
+        engaging.setWrapText(true);
+        engaging.setMinHeight(Region.USE_PREF_SIZE);
         engage.setId("engage-" + index);
         engage.getStyleClass().add("engage");
         engage.setOnAction(e -> {
@@ -139,7 +148,7 @@ final class StrategyCard extends VBox {
             tick();
         });
         question.getStyleClass().add("question");
-        question.getChildren().addAll(words, new HBox(8, engage, cancel));
+        question.getChildren().addAll(engaging, new HBox(8, engage, cancel));
     }
 
     private void choose(Mode chosen) {
@@ -212,6 +221,10 @@ final class StrategyCard extends VBox {
     }
 
     void show(Snapshot.StrategyView view, Sentences words, boolean selected) {
+        if (view.strategy() != shown) {
+            shown = view.strategy();
+            planned(shown);
+        }
         mode = view.mode();
         open = view.position().isPresent();
         if (!open) {

@@ -45,7 +45,6 @@ final class Ticket extends VBox {
 
     private final Contract contract;
     private final long fee;
-    private final List<Strategy> strategies;
     private final Consumer<Command> send;
     private final ToggleButton buys = new ToggleButton("Long");
     private final ToggleButton sells = new ToggleButton("Short");
@@ -75,7 +74,6 @@ final class Ticket extends VBox {
         super(7);
         this.contract = contract;
         this.fee = fee;
-        this.strategies = strategies;
         this.send = send;
         setId("ticket");
         getStyleClass().add("ticket");
@@ -108,10 +106,7 @@ final class Ticket extends VBox {
         limit.setId("ticket-limit");
         limit.setPrefColumnCount(7);
         limit.setAccessibleText("Limit of the stop-limit");
-        List<String> plans = strategies.stream().map(strategy -> strategy.plan().name()).toList();
-        strategies.forEach(strategy -> plan.getItems().add(Collections.frequency(plans, strategy.plan().name()) == 1
-                ? strategy.plan().name()
-                : strategy.plan().name() + ", " + strategy.name()));
+        plan.getItems().addAll(plans(strategies));
         plan.getSelectionModel().select(strategies.isEmpty() ? 0 : 1);
         type.getSelectionModel().select(0);
         worst.setId("ticket-worst");
@@ -151,6 +146,24 @@ final class Ticket extends VBox {
             }
         });
         work();
+    }
+
+    private static List<String> plans(List<Strategy> strategies) {
+        List<String> plans = strategies.stream().map(strategy -> strategy.plan().name()).toList();
+        return strategies.stream().map(strategy -> Collections.frequency(plans, strategy.plan().name()) == 1
+                ? strategy.plan().name()
+                : strategy.plan().name() + ", " + strategy.name()).toList();
+    }
+
+    /** Plans may have been changed while the strategies run. */
+    private void planned(List<Strategy> strategies) {
+        List<String> now = plans(strategies);
+        for (int i = 0; i < now.size(); i++) {
+            // the first item is no plan
+            if (!plan.getItems().get(i + 1).equals(now.get(i))) {
+                plan.getItems().set(i + 1, now.get(i));
+            }
+        }
     }
 
     private Button step(String word, int by) {
@@ -247,6 +260,7 @@ final class Ticket extends VBox {
     /** Shows what has come of the last order, and what the next one would cost. */
     void show(Snapshot snapshot) {
         last = Optional.of(snapshot);
+        planned(snapshot.strategies().stream().map(Snapshot.StrategyView::strategy).toList());
         List<Decision> mine = mine(snapshot);
         if (mine.size() > decisions) {
             Decision newest = mine.getLast();
