@@ -1,14 +1,16 @@
 package stativex.account;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.function.ToLongFunction;
 
 /**
  * Holds an account to its lines: the rules of its rulebook and its own day limits, each a {@link Judge}. Its {@link AccountState} goes
- * in and out; in between it is this class's alone.
+ * in and out; in between it is this class's alone. What breaks the account is asked first, then what locks the day, the rulebook's
+ * lines before the account's own, losses before profit.
  */
 public final class AccountWatch {
     /**
@@ -24,34 +26,27 @@ public final class AccountWatch {
     private static final Comparator<Line> BY_KIND = Comparator.comparing(Line::kind);
 
     private final Judge[] judges;
-    /** Of each judge: whether its line lies below, holds for the day, trails the peak. Asked with every stretch of prints. */
-    private final boolean[] below;
-    private final boolean[] ofTheDay;
-    private final boolean[] trails;
-    private long peak;
-    private long dayStart;
+    private final Heights heights;
+    /** For looking ahead. */
+    private final Heights scratch;
     private boolean begun;
     private Optional<LockReason> lock;
-    private boolean broken;
+    private Optional<LockReason> broken;
+    private final Optional<LosingRun> losingRun;
+    private Losses losses;
 
     /** @throws IllegalArgumentException when the floor's lock level lies below start − allowance */
     public AccountWatch(Account account, AccountState state) {
-        this(judges(account), state);
+        this(judges(account), account.losingRun(), state);
     }
 
     /** @param judges in the order in which they are asked */
-    AccountWatch(List<Judge> judges, AccountState state) {
+    AccountWatch(List<Judge> judges, Optional<LosingRun> losingRun, AccountState state) {
+        this.losingRun = losingRun;
+        this.losses = state.losses();
         this.judges = judges.toArray(Judge[]::new);
-        this.below = new boolean[this.judges.length];
-        this.ofTheDay = new boolean[below.length];
-        this.trails = new boolean[below.length];
-        for (int i = 0; i < below.length; i++) {
-            below[i] = this.judges[i].kind().below();
-            ofTheDay[i] = this.judges[i].kind().ofTheDay();
-            trails[i] = this.judges[i].trails();
-        }
-        this.peak = state.peak();
-        this.dayStart = state.dayStart();
+        this.heights = new Heights(state.standing());
+        this.scratch = new Heights(state.standing());
         this.begun = state.begun();
         this.lock = state.lock();
         this.broken = state.broken();
@@ -60,51 +55,85 @@ public final class AccountWatch {
     /** Every rule that an account is held to, one line each: what breaks it first, then what locks the day. */
     static List<Judge> judges(Account account) {
         List<Judge> judges = new ArrayList<>();
-        account.rulebook().floor().ifPresent(rule -> judges.add(new FloorJudge(rule, account.start())));
+        account.rulebook().of(Rulebook.DrawdownFloor.class)
+                .forEach(rule -> judges.add(new FloorJudge(rule, account.start())));
+        account.rulebook().of(Rulebook.DayLoss.class).forEach(rule -> judges.add(new BookDayLossJudge(rule)));
         account.dayLoss().ifPresent(rule -> judges.add(new DayLossJudge(rule)));
+        account.giveBack().ifPresent(rule -> judges.add(new GiveBackJudge(rule)));
         account.dayProfit().ifPresent(amount -> judges.add(new DayProfitJudge(amount)));
         return judges;
     }
 
     /** What is remembered of the account, with its balance. */
     public AccountState state(long balance) {
-        return new AccountState(balance, peak, dayStart, begun, lock, broken);
+        return new AccountState(balance, heights.kept(), begun, lock, broken, losses);
     }
 
     /**
      * A trading day begins: its result counts from {@code equity}, and a lock of the day before ends. One that the
      * person set before the first day began is a lock of that day.
      */
-    public void beginDay(long equity) {
-        dayStart = equity;
+    public void beginDay(long equity, long balance) {
+        heights.dayBegins(equity, balance, begun);
         lock = begun || !lock.equals(Optional.of(LockReason.BY_HAND)) ? Optional.empty() : lock;
+        losses = losses.dayBegins();
         begun = true;
     }
 
-    /** Whether a rule still has something to say: a day's rule not once the day is locked, none once the account is broken. */
-    private boolean asks(int judge) {
-        return !broken && (lock.isEmpty() || !ofTheDay[judge]);
+    /**
+     * A trade of anyone on the account has ended.
+     *
+     * @param time of its last exit, nanoseconds
+     */
+    public void ended(long net, long time) {
+        if (losingRun.isPresent()) {
+            losses = losses.ended(losingRun.get(), net, time);
+        }
+    }
+
+    /** Until when a losing run holds entries back, nanoseconds, {@link Losses#NEXT_DAY} for the rest of the day; empty: it does not. */
+    public OptionalLong pausedAt(long time) {
+        return losses.pausedAt(time);
+    }
+
+    /** Whether a rule still has something to say: none once the account is broken, what only locks not once the day is. */
+    private boolean asks(Judge judge) {
+        return broken.isEmpty() && (lock.isEmpty() || judge.breaks());
     }
 
     /**
-     * Takes the equity after a print's fills: the peak, then every rule in its order; the first line that is reached counts.
+     * Takes the equity after a print's fills: peaks, then every rule in its order; the first line that is reached counts.
      *
-     * @param closing what closing everything would cost: slippage and fees
+     * @param closing what closing everything would cost
      */
-    public Optional<Verdict> judge(long equity, long closing) {
-        peak = Math.max(peak, equity);
+    public Optional<Verdict> judge(long equity, Closing closing) {
+        heights.take(equity);
+        if (broken.isPresent()) {
+            return Optional.empty();
+        }
         for (int i = 0; i < judges.length; i++) {
+            if (judges[i].breaks() && judges[i].reached(equity, heights)) {
+                broken = Optional.of(judges[i].kind().lock());
+                return Optional.of(new Verdict(judges[i].kind(), false));
+            }
+        }
+        for (int i = 0; lock.isEmpty() && i < judges.length; i++) {
             Judge judge = judges[i];
-            if (asks(i) && judge.reached(equity, peak, dayStart, closing)) {
-                if (judge.kind().ofTheDay()) {
-                    lock = Optional.of(judge.kind().lock());
-                } else {
-                    broken = true;
-                }
-                return Optional.of(new Verdict(judge.kind(), !judge.reached(equity, peak, dayStart, 0)));
+            boolean reached = !judge.breaks() && judge.reached(equity, heights);
+            if (reached || guarded(judge, equity, closing)) {
+                lock = Optional.of(judge.kind().lock());
+                return Optional.of(new Verdict(judge.kind(), !reached));
             }
         }
         return Optional.empty();
+    }
+
+    private boolean guarded(Judge judge, long equity, Closing closing) {
+        if (!judge.guard().on() || closing.nothing()) {
+            return false;
+        }
+        long at = judge.at(heights);
+        return at != Judge.NO_LOSS_LINE && equity - closing.money() <= at + judge.guard().margin(closing.perTick());
     }
 
     /** The person locks the day. Returns whether it was open before. */
@@ -118,65 +147,101 @@ public final class AccountWatch {
 
     /** The lines as they stand with {@code equity} taken in, in the order of their kinds. */
     public List<Line> lines(long equity) {
-        long top = Math.max(peak, equity);
-        Line[] lines = new Line[judges.length];
-        for (int i = 0; i < lines.length; i++) {
-            lines[i] = judges[i].line(top, dayStart);
+        return lines(equity, judge -> 0);
+    }
+
+    /**
+     * The lines as an entry has to stay above them: where a guard is on, with its margin.
+     *
+     * @param perTick money that a tick against everything that is open costs
+     */
+    public List<Line> guarded(long equity, long perTick) {
+        return lines(equity, judge -> judge.guard().margin(perTick));
+    }
+
+    private List<Line> lines(long equity, ToLongFunction<Judge> margin) {
+        Heights s = scratch.of(heights, equity);
+        List<Line> lines = new ArrayList<>(judges.length);
+        for (Judge judge : judges) {
+            long at = judge.at(s);
+            if (at != Judge.NO_LOSS_LINE) {
+                lines.add(new Line(judge.kind(), at + margin.applyAsLong(judge), judge.allowance()));
+            }
         }
-        Arrays.sort(lines, BY_KIND);
-        return List.of(lines);
+        lines.sort(BY_KIND);
+        return List.copyOf(lines);
     }
 
     /** The smallest distance from equity down to a loss line, money; {@link #NO_LINE} without one. */
-    public long nearest(long equity) {
-        return lines(equity).stream().filter(Line::below).mapToLong(line -> equity - line.money()).min()
+    public long nearest(long equity, long perTick) {
+        return guarded(equity, perTick).stream().filter(Line::below).mapToLong(line -> equity - line.money()).min()
                 .orElse(NO_LINE);
+    }
+
+    /** How far above a line a print must be judged, now that the day may be locked already. */
+    private long ahead(Judge judge, Closing closing) {
+        return judge.guard().on() && lock.isEmpty() && !closing.nothing()
+                ? Math.addExact(closing.money(), judge.guard().margin(closing.perTick()))
+                : 0;
     }
 
     /**
      * The equity at or above which a print must be judged while nothing is filled; {@link Long#MAX_VALUE} if there is none. Where
-     * a loss line trails the peak it is drawn so near that the line cannot come up to {@link #quietBelow} before.
+     * a loss line rises it is drawn so near that the line cannot come up to {@link #quietBelow} before.
      */
-    public long quietAbove(long equity, long closing) {
+    public long quietAbove(long equity, Closing closing) {
         long up = Long.MAX_VALUE;
-        long top = Math.max(peak, equity);
+        Heights s = scratch.of(heights, equity);
         for (int i = 0; i < judges.length; i++) {
             Judge judge = judges[i];
-            if (asks(i)) {
-                long at = judge.reachedAt(top, dayStart, closing);
-                if (!below[i]) {
+            if (asks(judge)) {
+                long at = judge.at(s);
+                if (!judge.kind().below()) {
                     up = Math.min(up, at);
-                } else if (trails[i]) {
-                    // half of what lies between the line and equity may be gained on the peak
-                    up = Math.min(up, top + (equity - at) / 2 + 1);
+                } else if (at == Judge.NO_LOSS_LINE) {
+                    up = Math.min(up, judge.beginsAt(s));
+                } else if (judge.rises() != Judge.Rises.NOT) {
+                    // half of what lies between the line and equity may be gained on what it rises with
+                    up = Math.min(up, top(judge, s) + (equity - at - ahead(judge, closing)) / 2 + 1);
                 }
             }
         }
         return up;
     }
 
+    private static long top(Judge judge, Heights s) {
+        return judge.rises() == Judge.Rises.WITH_THE_PEAK ? s.peak : s.dayBest;
+    }
+
     /** Likewise the equity at or below which a print must be judged, as long as it stays below {@code above}. */
-    public long quietBelow(long equity, long closing, long above) {
+    public long quietBelow(long equity, Closing closing, long above) {
         long down = Long.MIN_VALUE;
-        long top = Math.max(peak, equity);
+        Heights now = scratch.of(heights, equity);
         for (int i = 0; i < judges.length; i++) {
             Judge judge = judges[i];
-            if (asks(i) && below[i]) {
-                long highest = trails[i] ? Math.max(top, above - 1) : top;
-                down = Math.max(down, judge.reachedAt(highest, dayStart, closing));
+            if (asks(judge) && judge.kind().below() && judge.at(now) != Judge.NO_LOSS_LINE) {
+                long rise = judge.rises() == Judge.Rises.NOT || above == Long.MAX_VALUE
+                        ? 0
+                        : Math.max(0, above - 1 - top(judge, now));
+                down = Math.max(down, highest(judge, now, rise) + ahead(judge, closing));
             }
         }
         return down;
     }
 
+    /** Where a line will stand once what it rises with has gained so much: never higher than that. */
+    private static long highest(Judge judge, Heights now, long rise) {
+        return Math.addExact(judge.at(now), rise);
+    }
+
     /** Takes in the highest equity of prints at which no line was reached. */
     public void quietPeak(long highest) {
-        peak = Math.max(peak, highest);
+        heights.take(highest);
     }
 
     /** Why everything must be flat, if it must. */
     public Optional<LockReason> flatReason() {
-        return broken ? Optional.of(LockReason.DRAWDOWN_FLOOR) : lock;
+        return broken.isPresent() ? broken : lock;
     }
 
     /** Why the day is locked, if it is. */
@@ -184,12 +249,17 @@ public final class AccountWatch {
         return lock;
     }
 
-    /** Whether the account has reached its floor. */
+    /** Whether the account has been broken. */
     public boolean broken() {
+        return broken.isPresent();
+    }
+
+    /** By what it was broken, if it was. */
+    public Optional<LockReason> brokenBy() {
         return broken;
     }
 
     public long dayStart() {
-        return dayStart;
+        return heights.dayStart;
     }
 }

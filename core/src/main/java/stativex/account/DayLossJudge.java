@@ -13,7 +13,12 @@ record DayLossJudge(Account.DayLoss rule) implements Judge {
     }
 
     @Override
-    public long reachedAt(long peak, long dayStart, long closing) {
-        return dayStart - rule.amount() + (rule.guard() ? closing : 0);
+    public Guard guard() {
+        return rule.guard();
+    }
+
+    @Override
+    public long at(Heights s) {
+        return s.dayStart - rule.amount();
     }
 }

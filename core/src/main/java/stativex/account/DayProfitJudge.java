@@ -13,7 +13,7 @@ record DayProfitJudge(long amount) implements Judge {
     }
 
     @Override
-    public long reachedAt(long peak, long dayStart, long closing) {
-        return dayStart + amount;
+    public long at(Heights s) {
+        return s.dayStart + amount;
     }
 }

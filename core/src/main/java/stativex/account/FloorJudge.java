@@ -1,9 +1,6 @@
 package stativex.account;
 
-/**
- * An intraday drawdown floor: it trails the peak of equity at every print, after its fills, and is then judged; broken when
- * equity ≤ floor. Source: SEMANTICS, "Account rulebooks".
- */
+/** A drawdown floor, judged after the fills of every print; broken when equity ≤ floor. Source: SEMANTICS, "Account rulebooks". */
 record FloorJudge(Rulebook.DrawdownFloor rule, long start) implements Judge {
     /** @throws IllegalArgumentException when the lock level lies below start − allowance */
     FloorJudge {
@@ -23,13 +20,28 @@ record FloorJudge(Rulebook.DrawdownFloor rule, long start) implements Judge {
     }
 
     @Override
-    public boolean trails() {
+    public Guard guard() {
+        return rule.guard();
+    }
+
+    @Override
+    public boolean breaks() {
         return true;
     }
 
     @Override
-    public long reachedAt(long peak, long dayStart, long closing) {
-        long trailing = Math.subtractExact(peak, rule.allowance());
-        return rule.lock().isPresent() ? Math.min(trailing, rule.lock().get()) : trailing;
+    public Rises rises() {
+        return rule.trails() == Rulebook.Trails.INTRADAY ? Rises.WITH_THE_PEAK : Rises.NOT;
+    }
+
+    @Override
+    public long at(Heights s) {
+        long from = switch (rule.trails()) {
+            case STATIC -> start;
+            case END_OF_DAY -> s.closedPeak;
+            case INTRADAY -> s.peak;
+        };
+        long floor = Math.subtractExact(from, rule.allowance());
+        return rule.lock().isPresent() ? Math.min(floor, rule.lock().get()) : floor;
     }
 }

@@ -5,33 +5,43 @@ package stativex.account;
  * figures are money.
  */
 interface Judge {
+    /** In place of a loss line that does not stand yet. */
+    long NO_LOSS_LINE = Long.MIN_VALUE;
+
+    /** What a line rises with, print by print. */
+    enum Rises {
+        NOT, WITH_THE_PEAK, WITH_THE_DAYS_BEST
+    }
+
     LineKind kind();
 
-    /** How far the line lies from where the day or the peak stood. */
+    /** How far the line lies from what it hangs from. */
     long allowance();
 
-    /**
-     * Equity at which it is reached: at or below for a loss line, at or above for a profit line.
-     *
-     * @param peak highest equity so far
-     * @param dayStart equity at the trading day's first instant
-     * @param closing what closing everything would cost, slippage and fees; 0 for the line itself, without its guard
-     */
-    long reachedAt(long peak, long dayStart, long closing);
+    /** Equity at which it is reached: at or below for a loss line, at or above for a profit line. */
+    long at(Heights s);
 
-    /** Whether the line moves with the peak. */
-    default boolean trails() {
+    default Guard guard() {
+        return Guard.OFF;
+    }
+
+    /** Whether the account is broken when it is reached; else the day is locked. */
+    default boolean breaks() {
         return false;
     }
 
-    /** Whether {@code equity} has reached it. */
-    default boolean reached(long equity, long peak, long dayStart, long closing) {
-        long at = reachedAt(peak, dayStart, closing);
-        return kind().below() ? equity <= at : equity >= at;
+    default Rises rises() {
+        return Rises.NOT;
     }
 
-    /** The line as it stands. */
-    default Line line(long peak, long dayStart) {
-        return new Line(kind(), reachedAt(peak, dayStart, 0), allowance());
+    /** The equity at which a line begins to stand that does not yet; {@link Long#MAX_VALUE}: it stands, or never will today. */
+    default long beginsAt(Heights s) {
+        return Long.MAX_VALUE;
+    }
+
+    /** Whether {@code equity} has reached it. */
+    default boolean reached(long equity, Heights s) {
+        long at = at(s);
+        return kind().below() ? at != NO_LOSS_LINE && equity <= at : equity >= at;
     }
 }

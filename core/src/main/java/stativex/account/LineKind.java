@@ -5,22 +5,28 @@ import stativex.order.LeaveReason;
 /** The lines an account is held to. */
 public enum LineKind {
     /** The account's own day loss. */
-    DAY_LOSS(LeaveReason.DAY_LOSS, LockReason.DAY_LOSS, true, true),
+    DAY_LOSS(LeaveReason.DAY_LOSS, LockReason.DAY_LOSS, true, true, false),
+    /** What the account may give back of the day's best. */
+    GIVE_BACK(LeaveReason.GIVE_BACK, LockReason.GIVE_BACK, true, true, false),
+    /** The day loss of its rulebook. */
+    BOOK_DAY_LOSS(LeaveReason.DAY_LOSS, LockReason.DAY_LOSS, true, true, true),
     /** The drawdown floor of its rulebook. */
-    DRAWDOWN_FLOOR(LeaveReason.DRAWDOWN_FLOOR, LockReason.DRAWDOWN_FLOOR, true, false),
+    DRAWDOWN_FLOOR(LeaveReason.DRAWDOWN_FLOOR, LockReason.DRAWDOWN_FLOOR, true, false, true),
     /** The account's own day profit. */
-    DAY_PROFIT(LeaveReason.DAY_PROFIT, LockReason.DAY_PROFIT, false, true);
+    DAY_PROFIT(LeaveReason.DAY_PROFIT, LockReason.DAY_PROFIT, false, true, false);
 
     private final LeaveReason leave;
     private final LockReason lock;
     private final boolean below;
     private final boolean ofTheDay;
+    private final boolean ofTheBook;
 
-    LineKind(LeaveReason leave, LockReason lock, boolean below, boolean ofTheDay) {
+    LineKind(LeaveReason leave, LockReason lock, boolean below, boolean ofTheDay, boolean ofTheBook) {
         this.leave = leave;
         this.lock = lock;
         this.below = below;
         this.ofTheDay = ofTheDay;
+        this.ofTheBook = ofTheBook;
     }
 
     /** Why positions leave when it is reached. */
@@ -40,5 +46,10 @@ public enum LineKind {
     /** Whether it counts from the trading day's beginning. */
     public boolean ofTheDay() {
         return ofTheDay;
+    }
+
+    /** Whether it is the rulebook's, which nobody may cross; else it is the account's own. */
+    public boolean ofTheBook() {
+        return ofTheBook;
     }
 }

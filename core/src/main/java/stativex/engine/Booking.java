@@ -62,6 +62,7 @@ final class Booking {
             if (trade.bracket().open() == 0) {
                 Trade done = trade.view(run.closedBars(), fill.time(), fill.print());
                 engine.log().add(done);
+                engine.watch().ended(done.net(), fill.time());
                 run.trade = Optional.empty();
                 if (run instanceof StrategyRun strategy) {
                     ended(strategy, fill, done);

@@ -207,7 +207,7 @@ final class ByHand {
 
     /** Whether the person may cross a line after being asked: their own, never a rulebook's. */
     static boolean mayBeAsked(LineKind line) {
-        return line.ofTheDay();
+        return !line.ofTheBook();
     }
 
     private void attach(StrategyRun strategy) {

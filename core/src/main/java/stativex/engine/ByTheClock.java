@@ -62,7 +62,7 @@ final class ByTheClock implements SessionClock.Moments {
     @Override
     public void accountDayBegins(long at, Optional<LocalDate> date) {
         market.now = at;
-        engine.watch().beginDay(engine.equity());
+        engine.watch().beginDay(engine.equity(), engine.ledger().balance());
         engine.days().begin(at, date, engine.equity());
     }
 

@@ -7,6 +7,7 @@ import java.util.stream.IntStream;
 import stativex.account.Account;
 import stativex.account.AccountState;
 import stativex.account.AccountWatch;
+import stativex.account.Closing;
 import stativex.account.Ledger;
 import stativex.account.LockReason;
 import stativex.exit.PlanRun;
@@ -377,25 +378,30 @@ public final class Engine {
         market.dirty = market.holding.open() > 0;
     }
 
-    /** Money that closing everything that is open would cost. */
-    long closing() {
+    /** What closing everything that is open would cost. */
+    Closing closing() {
         long closing = 0;
         for (int i = 0; i < markets.size(); i++) {
             closing = Math.addExact(closing, markets.get(i).closing());
         }
-        return closing;
+        return closing == 0 && ledger.flat() ? Closing.NOTHING : new Closing(closing, perTick());
+    }
+
+    /** Money that a tick against everything that is open costs. */
+    long perTick() {
+        long perTick = 0;
+        for (int i = 0; i < markets.size(); i++) {
+            MarketRun market = markets.get(i);
+            perTick = Math.addExact(perTick, Math.multiplyExact(market.holding.open(), market.contract.tickValue()));
+        }
+        return perTick;
     }
 
     /** Why an owner must be flat now; null when nothing asks for it. */
     LeaveReason flatReason(OwnerRun run) {
         Optional<LockReason> why = watch.flatReason();
         if (why.isPresent()) {
-            return switch (why.get()) {
-                case DAY_LOSS -> LeaveReason.DAY_LOSS;
-                case DAY_PROFIT -> LeaveReason.DAY_PROFIT;
-                case DRAWDOWN_FLOOR -> LeaveReason.DRAWDOWN_FLOOR;
-                case BY_HAND -> LeaveReason.BY_HAND;
-            };
+            return why.get().leave();
         }
         if (run.market.rolls.rolling()) {
             return LeaveReason.ROLL;

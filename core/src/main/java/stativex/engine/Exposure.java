@@ -44,7 +44,7 @@ final class Exposure {
             boolean mine = owner == of;
             atRisk(check, owner, mine ? entry : Optional.empty(), mine ? stop : OptionalLong.empty());
         }
-        return check.crossed(equity, engine.watch().lines(equity).stream().filter(counts).toList());
+        return check.crossed(equity, engine.watch().guarded(equity, engine.perTick()).stream().filter(counts).toList());
     }
 
     private static void reverse(LineCheck check, OwnerRun owner) {

@@ -1,6 +1,7 @@
 package stativex.engine;
 
 import java.util.OptionalLong;
+import stativex.account.Closing;
 import stativex.market.Bounds;
 import stativex.market.Extremes;
 import stativex.market.Side;
@@ -135,7 +136,7 @@ final class QuietStretch {
             return;
         }
         long equity = engine.equity();
-        long closing = engine.closing();
+        Closing closing = engine.closing();
         long above = engine.watch().quietAbove(equity, closing);
         market.holding.bound(engine.watch().quietBelow(equity, closing, above), above, bounds);
     }

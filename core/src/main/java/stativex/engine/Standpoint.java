@@ -60,7 +60,7 @@ final class Standpoint implements Situation {
         }
         int quantity = warmingUp(fixed) || run.market.lastPrice == Tape.NONE ? 0 : fixed.quantity();
         if (quantity > 0) {
-            long distance = engine.watch().nearest(engine.equity());
+            long distance = engine.watch().nearest(engine.equity(), engine.perTick());
             while (quantity > 0 && !within(entry.risk().sizing().get(), stopOut(fixed.of(quantity)), distance)) {
                 quantity--;
             }

@@ -162,7 +162,11 @@ public final class Interlocks {
 
         @Override
         public Optional<Refusal> refusal(Situation s, Proposal p) {
-            return s.account().lock().map(Refusal.Locked::new);
+            Optional<Refusal> locked = s.account().lock().map(Refusal.Locked::new);
+            OptionalLong pause = s.account().pausedAt(s.now());
+            return locked.isPresent() || pause.isEmpty()
+                    ? locked
+                    : Optional.of(new Refusal.LosingRun(pause.getAsLong()));
         }
     }
 
@@ -174,7 +178,7 @@ public final class Interlocks {
 
         @Override
         public Optional<Refusal> refusal(Situation s, Proposal p) {
-            return s.account().broken() ? Optional.of(new Refusal.Broken()) : Optional.empty();
+            return s.account().brokenBy().map(Refusal.Broken::new);
         }
     }
 

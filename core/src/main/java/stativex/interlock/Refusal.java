@@ -51,6 +51,14 @@ public sealed interface Refusal {
         }
     }
 
+    /** Too many trades of the account lost in a row. @param until nanoseconds; {@link stativex.account.Losses#NEXT_DAY}: not today */
+    record LosingRun(long until) implements Refusal {
+        @Override
+        public Reason reason() {
+            return Reason.LOCKED;
+        }
+    }
+
     /** The last trade ended not long enough ago. */
     record CoolingDown(CoolDown rule) implements Refusal {
         @Override
@@ -67,8 +75,8 @@ public sealed interface Refusal {
         }
     }
 
-    /** The account's floor was reached. */
-    record Broken() implements Refusal {
+    /** The account was broken. */
+    record Broken(LockReason by) implements Refusal {
         @Override
         public Reason reason() {
             return Reason.BROKEN;

@@ -14,6 +14,8 @@ public enum LeaveReason {
     ROLL,
     /** The account's own day loss, likewise its day profit. */
     DAY_LOSS, DAY_PROFIT,
+    /** The day's result fell too far from its best. */
+    GIVE_BACK,
     /** The account's drawdown floor. */
     DRAWDOWN_FLOOR,
     /** The person. */

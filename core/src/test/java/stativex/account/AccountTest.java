@@ -8,6 +8,7 @@ import static org.testng.Assert.assertTrue;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.SplittableRandom;
 import org.testng.annotations.Test;
 import stativex.interlock.LineCheck;
@@ -106,15 +107,15 @@ public class AccountTest {
         Rulebook.DrawdownFloor rule = new Rulebook.DrawdownFloor(money("1700"), Optional.of(money("40000")));
         AccountWatch watch = watch(money("40000"), rule);
         assertEquals(floor(watch, money("40000")), money("38300"));
-        assertEquals(watch.judge(money("40900"), 0), Optional.empty());
+        assertEquals(watch.judge(money("40900"), Closing.NOTHING), Optional.empty());
         assertEquals(floor(watch, money("40000")), money("39200"));
-        assertEquals(watch.judge(money("39200.01"), 0), Optional.empty(), "a hair above");
+        assertEquals(watch.judge(money("39200.01"), Closing.NOTHING), Optional.empty(), "a hair above");
         AccountState kept = watch.state(money("39200.01"));
-        assertEquals(watch.judge(money("39200"), 0),
+        assertEquals(watch.judge(money("39200"), Closing.NOTHING),
                 Optional.of(new AccountWatch.Verdict(LineKind.DRAWDOWN_FLOOR, false)),
                 "broken when equity is at the floor");
         assertTrue(watch.broken());
-        watch.judge(money("45000"), 0);
+        watch.judge(money("45000"), Closing.NOTHING);
         assertEquals(floor(watch, money("45000")), money("40000"), "it locks at the start balance");
         Account account = new Account("again", "NZD", money("40000"), Map.of(), Optional.empty(), Optional.empty(),
                 new Rulebook("rules", List.of(rule)));
@@ -147,13 +148,13 @@ public class AccountTest {
                 if (below < equity && equity < above) {
                     assertFalse(broken, "quiet, though the floor is reached");
                 }
-                assertEquals(watch.judge(equity, 0).isPresent(), broken && highest > Long.MIN_VALUE);
+                assertEquals(watch.judge(equity, Closing.NOTHING).isPresent(), broken && highest > Long.MIN_VALUE);
                 assertEquals(floor(watch, equity), level);
                 if (broken) {
                     break;
                 }
-                above = watch.quietAbove(equity, 0);
-                below = watch.quietBelow(equity, 0, above);
+                above = watch.quietAbove(equity, Closing.NOTHING);
+                below = watch.quietBelow(equity, Closing.NOTHING, above);
                 assertTrue(below < equity && equity < above, "something is quiet");
             }
         }
@@ -192,10 +193,233 @@ public class AccountTest {
         assertTrue(none.crossed(money("9000"), List.of(profit)).isEmpty());
     }
 
+    /** Every kind of line over random days, against a recomputation of each from the whole history. */
+    @Test
+    public void everyLineAgreesWithAPlainTwin() {
+        SplittableRandom dice = new SplittableRandom(13);
+        int[] seen = new int[LineKind.values().length];
+        int guards = 0;
+        for (int round = 0; round < 4000; round++) {
+            PlainLines twin = new PlainLines(dice);
+            AccountWatch watch = new AccountWatch(twin.account, AccountState.fresh(twin.account));
+            long above = Long.MIN_VALUE;
+            long below = Long.MAX_VALUE;
+            for (int i = 0; i < 150; i++) {
+                if (dice.nextInt(25) == 0) {
+                    twin.beginDay();
+                    watch.beginDay(twin.equity(), twin.balance);
+                    below = Long.MAX_VALUE;
+                }
+                if (dice.nextInt(6) == 0) {
+                    twin.trade(dice);
+                    below = Long.MAX_VALUE;
+                }
+                twin.moves(dice.nextInt(-25, 26));
+                Closing closing = twin.open == 0
+                        ? Closing.NOTHING
+                        : new Closing(Math.abs(twin.open) * 7L, Math.abs(twin.open) * 3L);
+                String expected = twin.judge(closing.money(), closing.perTick());
+                if (below < twin.equity() && twin.equity() < above) {
+                    assertEquals(expected, "", "quiet, though a line is reached, round " + round);
+                }
+                Optional<AccountWatch.Verdict> verdict = watch.judge(twin.equity(), closing);
+                assertEquals(verdict.map(v -> v.line() + (v.guarded() ? " guarded" : "")).orElse(""), expected,
+                        "round " + round + ", " + twin.account);
+                assertEquals(watch.broken(), twin.broken);
+                assertEquals(watch.lock().isPresent(), twin.locked);
+                verdict.ifPresent(v -> seen[v.line().ordinal()]++);
+                guards += verdict.filter(AccountWatch.Verdict::guarded).isPresent() ? 1 : 0;
+                above = watch.quietAbove(twin.equity(), closing);
+                below = watch.quietBelow(twin.equity(), closing, above);
+            }
+        }
+        for (LineKind kind : LineKind.values()) {
+            assertTrue(seen[kind.ordinal()] > 100, kind + " was met " + seen[kind.ordinal()] + " times");
+        }
+        assertTrue(guards > 300, guards + " guards");
+    }
+
+    /** SEMANTICS read once more: everything from the list of what has happened. */
+    private static final class PlainLines {
+        final Account account;
+        long balance = 1000;
+        long open;
+        long openResult;
+        boolean begun;
+        boolean broken;
+        boolean locked;
+        private final List<Long> equities = new java.util.ArrayList<>(List.of(1000L));
+        private final List<Long> closes = new java.util.ArrayList<>(List.of(1000L));
+        private int dayFrom;
+        private long dayEquity = 1000;
+        private long dayBalance = 1000;
+
+        PlainLines(SplittableRandom dice) {
+            List<Rulebook.Rule> rules = new java.util.ArrayList<>();
+            if (dice.nextBoolean()) {
+                Rulebook.Trails trails = Rulebook.Trails.values()[dice.nextInt(3)];
+                long allowance = dice.nextInt(60, 400);
+                rules.add(new Rulebook.DrawdownFloor(trails, allowance,
+                        trails == Rulebook.Trails.STATIC || dice.nextBoolean()
+                                ? Optional.empty()
+                                : Optional.of(1000 - allowance + dice.nextInt(0, 500)),
+                        guard(dice)));
+            }
+            if (dice.nextBoolean()) {
+                rules.add(new Rulebook.DayLoss(dice.nextInt(30, 250), Rulebook.From.values()[dice.nextInt(2)],
+                        dice.nextInt(3) == 0, guard(dice)));
+            }
+            account = new Account("a", "NZD", 1000, Map.of(),
+                    dice.nextBoolean()
+                            ? Optional.of(new Account.DayLoss(dice.nextInt(30, 250), guard(dice)))
+                            : Optional.empty(),
+                    dice.nextBoolean() ? Optional.of(dice.nextLong(60, 300)) : Optional.empty(),
+                    dice.nextBoolean()
+                            ? Optional.of(new GiveBack(dice.nextInt(20, 150), dice.nextInt(20, 200), guard(dice)))
+                            : Optional.empty(),
+                    Optional.empty(), new Rulebook("rules", rules));
+        }
+
+        private static Guard guard(SplittableRandom dice) {
+            return new Guard(dice.nextBoolean(), dice.nextInt(0, 30), dice.nextInt(0, 5));
+        }
+
+        long equity() {
+            return balance + openResult;
+        }
+
+        void moves(int by) {
+            openResult += open == 0 ? 0 : by;
+        }
+
+        void trade(SplittableRandom dice) {
+            if (open == 0) {
+                open = dice.nextInt(1, 4);
+            } else {
+                balance += openResult - 2;
+                openResult = 0;
+                open = 0;
+            }
+        }
+
+        void beginDay() {
+            if (begun) {
+                closes.add(balance);
+            }
+            begun = true;
+            locked = false;
+            dayEquity = equity();
+            dayBalance = balance;
+            dayFrom = equities.size();
+        }
+
+        private boolean at(long level, Guard guard, long closing, long perTick, boolean[] guarded) {
+            if (equity() <= level) {
+                return true;
+            }
+            long margin = guard.money() + guard.ticks() * perTick;
+            guarded[0] = guard.on() && open != 0 && equity() - closing <= level + margin;
+            return guarded[0];
+        }
+
+        private long floor(Rulebook.DrawdownFloor rule) {
+            long from = switch (rule.trails()) {
+                case STATIC -> 1000;
+                case END_OF_DAY -> closes.stream().mapToLong(x -> x).max().orElseThrow();
+                case INTRADAY -> equities.stream().mapToLong(x -> x).max().orElseThrow();
+            };
+            return Math.min(from - rule.allowance(), rule.lock().orElse(Long.MAX_VALUE));
+        }
+
+        String judge(long closing, long perTick) {
+            equities.add(equity());
+            if (broken) {
+                return "";
+            }
+            List<Rulebook.DayLoss> losses = account.rulebook().of(Rulebook.DayLoss.class).toList();
+            Optional<Rulebook.DrawdownFloor> rule = account.rulebook().floor();
+            if (rule.isPresent() && equity() <= floor(rule.get())) {
+                broken = true;
+                return "DRAWDOWN_FLOOR";
+            }
+            for (Rulebook.DayLoss loss : losses) {
+                if (loss.breaks() && equity() <= base(loss) - loss.amount()) {
+                    broken = true;
+                    return "BOOK_DAY_LOSS";
+                }
+            }
+            if (locked) {
+                return "";
+            }
+            boolean[] guarded = {false};
+            String met = "";
+            if (rule.isPresent() && at(floor(rule.get()), rule.get().guard(), closing, perTick, guarded)) {
+                met = "DRAWDOWN_FLOOR";
+            }
+            for (Rulebook.DayLoss loss : losses) {
+                if (met.isEmpty() && at(base(loss) - loss.amount(), loss.guard(), closing, perTick, guarded)) {
+                    met = "BOOK_DAY_LOSS";
+                }
+            }
+            if (met.isEmpty() && account.dayLoss().isPresent() && at(dayEquity - account.dayLoss().get().amount(),
+                    account.dayLoss().get().guard(), closing, perTick, guarded)) {
+                met = "DAY_LOSS";
+            }
+            long best = Math.max(dayEquity,
+                    equities.subList(dayFrom, equities.size()).stream().mapToLong(x -> x).max().orElseThrow());
+            if (met.isEmpty() && account.giveBack().isPresent()
+                    && best - dayEquity >= account.giveBack().get().after()
+                    && at(best - account.giveBack().get().fall(), account.giveBack().get().guard(), closing, perTick,
+                            guarded)) {
+                met = "GIVE_BACK";
+            }
+            if (met.isEmpty() && account.dayProfit().isPresent()
+                    && equity() >= dayEquity + account.dayProfit().get()) {
+                met = "DAY_PROFIT";
+            }
+            locked = !met.isEmpty();
+            return met + (guarded[0] && !met.isEmpty() ? " guarded" : "");
+        }
+
+        private long base(Rulebook.DayLoss loss) {
+            return loss.from() == Rulebook.From.BALANCE ? dayBalance : dayEquity;
+        }
+    }
+
+    @Test
+    public void aLosingRunPausesAndIsCountedAnew() {
+        Account account = new Account("a", "NZD", 1000, Map.of(), Optional.empty(), Optional.empty(), Optional.empty(),
+                Optional.of(new LosingRun(2, OptionalInt.of(30))), new Rulebook("rules", List.of()));
+        AccountWatch watch = new AccountWatch(account, AccountState.fresh(account));
+        long minute = 60_000_000_000L;
+        watch.beginDay(1000, 1000);
+        watch.ended(-5, minute);
+        watch.ended(0, 2 * minute);
+        watch.ended(-5, 3 * minute);
+        assertTrue(watch.pausedAt(3 * minute).isEmpty(), "a trade at 0 is no loss: it is counted anew");
+        watch.ended(-5, 4 * minute);
+        assertEquals(watch.pausedAt(33 * minute).getAsLong(), 34 * minute);
+        assertTrue(watch.pausedAt(34 * minute).isEmpty());
+        watch.ended(-5, 35 * minute);
+        watch.beginDay(900, 900);
+        watch.ended(-5, 36 * minute);
+        assertTrue(watch.pausedAt(36 * minute).isEmpty(), "anew each day");
+        Account whole = new Account("a", "NZD", 1000, Map.of(), Optional.empty(), Optional.empty(), Optional.empty(),
+                Optional.of(new LosingRun(1, OptionalInt.empty())), new Rulebook("rules", List.of()));
+        AccountWatch day = new AccountWatch(whole, AccountState.fresh(whole));
+        day.beginDay(1000, 1000);
+        day.ended(-1, minute);
+        assertEquals(day.pausedAt(Long.MAX_VALUE - 1).getAsLong(), Losses.NEXT_DAY);
+        AccountState kept = day.state(999);
+        assertTrue(new AccountWatch(whole, kept).pausedAt(0).isPresent(), "it goes out and in with the state");
+        day.beginDay(999, 999);
+        assertTrue(day.pausedAt(0).isEmpty());
+    }
+
     /** As CONTRIBUTING says: a rule of a rulebook is one class and one line. */
     @Test
     public void aFurtherRuleIsOneClassAndOneLine() {
-        record StaticFloor(long level) implements Judge {
+        record Level(long level) implements Judge {
             @Override
             public LineKind kind() {
                 return LineKind.DRAWDOWN_FLOOR;
@@ -207,20 +431,26 @@ public class AccountTest {
             }
 
             @Override
-            public long reachedAt(long peak, long dayStart, long closing) {
+            public long at(Heights s) {
                 return level;
+            }
+
+            @Override
+            public boolean breaks() {
+                return true;
             }
         }
         Account account = new Account("a", "NZD", 1000, Map.of(), Optional.empty(), Optional.of(50L),
                 new Rulebook("rules", List.of()));
         List<Judge> judges = new java.util.ArrayList<>(AccountWatch.judges(account));
-        judges.addFirst(new StaticFloor(900));
-        AccountWatch watch = new AccountWatch(judges, AccountState.fresh(account));
+        judges.addFirst(new Level(900));
+        AccountWatch watch = new AccountWatch(judges, Optional.empty(), AccountState.fresh(account));
         assertEquals(watch.lines(1000).stream().map(Line::money).toList(), List.of(900L, 1050L));
-        assertEquals(List.of(watch.quietBelow(1000, 0, 1050), watch.quietAbove(1000, 0)), List.of(900L, 1050L));
-        assertEquals(watch.judge(1050, 0).orElseThrow().line(), LineKind.DAY_PROFIT);
-        assertEquals(watch.judge(901, 0), Optional.empty());
-        assertEquals(watch.judge(900, 0).orElseThrow().line(), LineKind.DRAWDOWN_FLOOR);
+        assertEquals(List.of(watch.quietBelow(1000, Closing.NOTHING, 1050),
+                watch.quietAbove(1000, Closing.NOTHING)), List.of(900L, 1050L));
+        assertEquals(watch.judge(1050, Closing.NOTHING).orElseThrow().line(), LineKind.DAY_PROFIT);
+        assertEquals(watch.judge(901, Closing.NOTHING), Optional.empty());
+        assertEquals(watch.judge(900, Closing.NOTHING).orElseThrow().line(), LineKind.DRAWDOWN_FLOOR);
         assertTrue(watch.broken());
     }
 }

@@ -234,7 +234,7 @@ public class InterlocksTest {
         stand.windows = new WindowSchedule(List.of(new SessionWindow("Morning", java.util.EnumSet.allOf(
                 java.time.DayOfWeek.class), java.time.LocalTime.of(9, 0), java.time.LocalTime.of(10, 0),
                 java.time.ZoneOffset.UTC, SessionWindow.End.CANCEL, 0)));
-        stand.account.judge(0, 0);
+        stand.account.judge(0, stativex.account.Closing.NOTHING);
         stand.account.lockByHand();
         stand.inSession = false;
         stand.lacking = Optional.of(Lacking.PRINTS);
@@ -242,7 +242,7 @@ public class InterlocksTest {
         stand.off = true;
         List<Runnable> mending = List.of(() -> stand.off = false, () -> stand.longOn = true,
                 () -> stand.lacking = Optional.empty(), () -> stand.inSession = true,
-                () -> stand.account.beginDay(0), () -> stand.account = Stand.watch(),
+                () -> stand.account.beginDay(0, 0), () -> stand.account = Stand.watch(),
                 () -> stand.windows = new WindowSchedule(List.of()), () -> stand.last = Optional.empty(),
                 () -> stand.cooling = false, () -> stand.spread = OptionalLong.of(2),
                 () -> stand.trades = 0, () -> stand.signals = Optional.empty(), () -> stand.maximum = 1,
@@ -254,7 +254,7 @@ public class InterlocksTest {
             mend.run();
             if (seen.getLast() == Reason.LOCKED) {
                 // the lock of a first day holds for that day; the second one is free of it
-                stand.account.beginDay(0);
+                stand.account.beginDay(0, 0);
             }
         }
         assertEquals(seen, List.of(Reason.OFF, Reason.SIDE_OFF, Reason.SESSION_INCOMPLETE, Reason.SESSION_CLOSED,

@@ -105,6 +105,15 @@ final class NaiveTrader {
         long clock = NONE;
     }
 
+    /** Acts before a line: money and ticks of everything that is open. */
+    record G(boolean on, long money, int ticks) {
+        static final G OFF = new G(false, 0, 0);
+
+        long margin(long perTick) {
+            return on ? money + ticks * perTick : 0;
+        }
+    }
+
     /** Market and account; 0 or NONE means off where that can be. */
     static final class Setup {
         final List<Rules> rules = new ArrayList<>();
@@ -120,10 +129,23 @@ final class NaiveTrader {
         long ticksInOne = 4;
         long start;
         long dayLoss;
-        boolean guard;
+        G guard = G.OFF;
         long dayProfit;
         long allowance;
+        /** start, day or peak: what the floor hangs from. */
+        String trails = "peak";
         long lockAt = NONE;
+        G floorGuard = G.OFF;
+        long bookLoss;
+        boolean bookFromEquity;
+        boolean bookBreaks;
+        G bookGuard = G.OFF;
+        long giveFall;
+        long giveAfter;
+        G giveGuard = G.OFF;
+        int losses;
+        /** Nanoseconds; 0: the rest of the day. */
+        long pause;
         /** The range ends before this moment: nothing is worked from it on. */
         long endsBefore = NONE;
         /** The day with which another month comes into force; −1: none. */
@@ -554,12 +576,8 @@ final class NaiveTrader {
             }
             long nearest = NONE;
             long equity = acct.equity();
-            if (acct.rules.dayLoss > 0) {
-                nearest = equity - (acct.dayStart - acct.rules.dayLoss);
-            }
-            if (acct.rules.allowance > 0) {
-                long toFloor = equity - acct.floorWith(equity);
-                nearest = nearest == NONE ? toFloor : Math.min(nearest, toFloor);
+            if (acct.highestLine(equity) != NONE) {
+                nearest = equity - acct.highestLine(equity);
             }
             for (int q = entry.quantity; q > 0; q--) {
                 long cost = cost(sign, price, bar, q);
@@ -686,7 +704,7 @@ final class NaiveTrader {
             if (withClose) {
                 return "session closed";
             }
-            if (!acct.lock.isEmpty()) {
+            if (!acct.lock.isEmpty() || now < acct.pausedUntil) {
                 return "locked";
             }
             if (acct.broken) {
@@ -754,8 +772,8 @@ final class NaiveTrader {
             for (Trader x : acct.traders()) {
                 worst -= x.mayLose(this, sign, price, bar, turns, quantity);
             }
-            return acct.rules.dayLoss > 0 && worst <= acct.dayStart - acct.rules.dayLoss
-                    || acct.rules.allowance > 0 && worst <= acct.floorWith(acct.equity());
+            long line = acct.highestLine(acct.equity());
+            return line != NONE && worst <= line;
         }
 
         /** What it may lose until its stops, with what it proposes itself. */
@@ -987,7 +1005,7 @@ final class NaiveTrader {
 
         String mustBeFlat() {
             return acct.broken
-                    ? "drawdown floor"
+                    ? acct.brokenBy
                     : !acct.lock.isEmpty() ? acct.lock : rolling ? "roll" : windowFlat ? "window end" : "";
         }
 
@@ -1249,6 +1267,7 @@ final class NaiveTrader {
                 endPrint = o.reason.equals("assumed at session end") ? -1 : at;
                 endTime = time;
                 endNet = t.sign * (t.exitSum - t.entrySum) * market.tickValue - 2L * t.entered * market.fee;
+                acct.ended(endNet, time);
                 endBar = bars.size() - (forming.isEmpty() && !s.kind.equals("renko") ? 1 : 0);
                 trade = null;
                 if (reversing != 0 && !o.reason.equals("open at end")) {
@@ -1513,16 +1532,79 @@ final class NaiveTrader {
         void beginDay() {
             if (dayBegun) {
                 days.add(equity() - dayStart);
+                closes.add(balance);
             }
             dayBegun = true;
             dayStart = equity();
+            dayBalance = balance;
+            dayBest = dayStart;
             lock = "";
+            lostInARow = 0;
+            pausedUntil = pausedUntil == Long.MAX_VALUE ? NONE : pausedUntil;
         }
 
-        long floorWith(long equity) {
-            long floorNow = Math.max(peak, equity) - rules.allowance;
-            return rules.lockAt == NONE ? floorNow : Math.min(floorNow, rules.lockAt);
+        final List<Long> closes = new ArrayList<>();
+        long dayBalance;
+        long dayBest;
+        int lostInARow;
+        long pausedUntil = NONE;
+
+        void ended(long net, long time) {
+            lostInARow = net < 0 ? lostInARow + 1 : 0;
+            if (rules.losses > 0 && lostInARow >= rules.losses) {
+                lostInARow = 0;
+                pausedUntil = Math.max(pausedUntil, rules.pause == 0 ? Long.MAX_VALUE : time + rules.pause);
+            }
         }
+
+        long perTick() {
+            return markets.stream().mapToLong(m -> m.traders.stream().mapToLong(t -> Math.abs(t.held)).sum()
+                    * m.market.tickValue).sum();
+        }
+
+        /** A loss line with its guard; NONE where it does not stand. */
+        record L(String why, long at, G guard, boolean breaks) {}
+
+        List<L> lines(long equity) {
+            List<L> lines = new ArrayList<>();
+            if (rules.allowance > 0) {
+                long from = switch (rules.trails) {
+                    case "start" -> rules.start;
+                    case "day" -> Math.max(rules.start, closes.stream().mapToLong(x -> x).max().orElse(rules.start));
+                    default -> Math.max(peak, equity);
+                };
+                long at = from - rules.allowance;
+                lines.add(new L("drawdown floor", rules.lockAt == NONE ? at : Math.min(at, rules.lockAt),
+                        rules.floorGuard, true));
+            }
+            if (rules.bookLoss > 0) {
+                lines.add(new L("day loss", (rules.bookFromEquity ? dayStart : dayBalance) - rules.bookLoss,
+                        rules.bookGuard, rules.bookBreaks));
+            }
+            if (rules.dayLoss > 0) {
+                lines.add(new L("day loss", dayStart - rules.dayLoss, rules.guard, false));
+            }
+            long best = Math.max(dayBest, equity);
+            if (rules.giveFall > 0 && best - dayStart >= rules.giveAfter) {
+                lines.add(new L("give-back", best - rules.giveFall, rules.giveGuard, false));
+            }
+            return lines;
+        }
+
+        /** The lowest equity that an entry's worst case must stay above; NONE without a line. */
+        long highestLine(long equity) {
+            return lines(equity).stream().mapToLong(l -> l.at + l.guard.margin(perTick())).max().orElse(NONE);
+        }
+
+        void leaves(String why, boolean breaks, long now, long last) {
+            broken |= breaks;
+            brokenBy = breaks ? why : brokenBy;
+            lock = breaks ? lock : why;
+            decisions.add(now + " locked " + why + " " + last);
+            traders().forEach(t -> t.flatten(why));
+        }
+
+        String brokenBy = "";
 
         /** Everything that comes, by time; at equal times what comes without a print first, then by the account's list. */
         void trade() {
@@ -1571,29 +1653,36 @@ final class NaiveTrader {
         void judge(long now, long last) {
             long equity = equity();
             peak = Math.max(peak, equity);
-            if (rules.allowance > 0 && !broken && equity <= floorWith(equity)) {
-                broken = true;
-                decisions.add(now + " locked drawdown floor " + last);
-                traders().forEach(t -> t.flatten("drawdown floor"));
+            dayBest = Math.max(dayBest, equity);
+            if (broken) {
                 return;
             }
-            if (broken || !lock.isEmpty()) {
-                return;
-            }
-            long result = equity - dayStart;
-            long closing = 0;
-            for (NaiveTrader m : markets) {
-                long open = m.traders.stream().mapToLong(t -> Math.abs(t.held)).sum();
-                closing += rules.guard ? open * (m.market.slippage * m.market.tickValue + m.market.fee) : 0;
-            }
-            if (rules.dayLoss > 0 && result - closing <= -rules.dayLoss) {
-                lock = "day loss";
-            } else if (rules.dayProfit > 0 && result >= rules.dayProfit) {
-                lock = "day profit";
+            for (L line : lines(equity)) {
+                if (line.breaks && equity <= line.at) {
+                    leaves(line.why, true, now, last);
+                    return;
+                }
             }
             if (!lock.isEmpty()) {
-                decisions.add(now + " locked " + lock + " " + last);
-                traders().forEach(t -> t.flatten(lock));
+                return;
+            }
+            long closing = 0;
+            boolean open = false;
+            for (NaiveTrader m : markets) {
+                long contracts = m.traders.stream().mapToLong(t -> Math.abs(t.held)).sum();
+                open |= contracts > 0;
+                closing += contracts * (m.market.slippage * m.market.tickValue + m.market.fee);
+            }
+            for (L line : lines(equity)) {
+                boolean reached = !line.breaks && equity <= line.at;
+                boolean guarded = line.guard.on && open && equity - closing <= line.at + line.guard.margin(perTick());
+                if (reached || guarded) {
+                    leaves(line.why, false, now, last);
+                    return;
+                }
+            }
+            if (rules.dayProfit > 0 && equity - dayStart >= rules.dayProfit) {
+                leaves("day profit", false, now, last);
             }
         }
     }
@@ -1655,6 +1744,8 @@ final class NaiveTrader {
             account.balance = market.start;
             account.peak = market.start;
             account.dayStart = market.start;
+            account.dayBalance = market.start;
+            account.dayBest = market.start;
         }
         account.markets.add(this);
     }

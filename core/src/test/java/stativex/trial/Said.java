@@ -11,7 +11,7 @@ public final class Said {
     private Said() {}
 
     public static String word(Enum<?> type) {
-        return type.name().toLowerCase(Locale.ROOT).replace('_', ' ');
+        return type.name().toLowerCase(Locale.ROOT).replace('_', ' ').replace("give back", "give-back");
     }
 
     public static String reason(FillReason reason) {

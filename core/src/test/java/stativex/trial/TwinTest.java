@@ -16,6 +16,9 @@ import java.util.OptionalInt;
 import java.util.SplittableRandom;
 import org.testng.annotations.Test;
 import stativex.account.Account;
+import stativex.account.GiveBack;
+import stativex.account.Guard;
+import stativex.account.LosingRun;
 import stativex.account.LockReason;
 import stativex.account.Rulebook;
 import stativex.engine.DayBook;
@@ -505,22 +508,67 @@ public class TwinTest {
         private Account account() {
             s.start = 40_000 * Money.UNIT;
             s.fee = 2 * Money.UNIT;
-            s.guard = chance(50);
+            s.guard = guard();
             s.dayLoss = chance(40) ? dice.nextInt(300, 3000) * Money.UNIT : 0;
             s.dayProfit = chance(40) ? dice.nextInt(200, 3000) * Money.UNIT : 0;
             List<Rulebook.Rule> rules = new ArrayList<>();
             if (chance(50)) {
                 s.allowance = dice.nextInt(250, 2500) * Money.UNIT;
                 Optional<Long> lockAt = Optional.empty();
-                if (chance(50)) {
+                Rulebook.Trails trails = Rulebook.Trails.values()[dice.nextInt(3)];
+                s.trails = List.of("start", "day", "peak").get(trails.ordinal());
+                s.floorGuard = guard();
+                if (trails != Rulebook.Trails.STATIC && chance(50)) {
                     s.lockAt = s.start - dice.nextLong(s.allowance);
                     lockAt = Optional.of(s.lockAt);
                 }
-                rules.add(new Rulebook.DrawdownFloor(s.allowance, lockAt));
+                rules.add(new Rulebook.DrawdownFloor(trails, s.allowance, lockAt, guard(s.floorGuard)));
             }
-            return Given.account(
-                    s.dayLoss > 0 ? Optional.of(new Account.DayLoss(s.dayLoss, s.guard)) : Optional.empty(),
+            if (chance(30)) {
+                s.bookLoss = dice.nextInt(250, 2500) * Money.UNIT;
+                s.bookFromEquity = chance(50);
+                s.bookBreaks = chance(40);
+                s.bookGuard = guard();
+                rules.add(new Rulebook.DayLoss(s.bookLoss,
+                        s.bookFromEquity ? Rulebook.From.EQUITY : Rulebook.From.BALANCE, s.bookBreaks,
+                        guard(s.bookGuard)));
+            }
+            Account account = Given.account(
+                    s.dayLoss > 0
+                            ? Optional.of(new Account.DayLoss(s.dayLoss, guard(s.guard)))
+                            : Optional.empty(),
                     s.dayProfit > 0 ? Optional.of(s.dayProfit) : Optional.empty(), rules);
+            return with(account, account.fees());
+        }
+
+        private NaiveTrader.G guard() {
+            return new NaiveTrader.G(chance(50), chance(30) ? dice.nextInt(200) * Money.UNIT : 0,
+                    chance(30) ? dice.nextInt(6) : 0);
+        }
+
+        private static Guard guard(NaiveTrader.G g) {
+            return new Guard(g.on(), g.money(), g.ticks());
+        }
+
+        /** With what holds entries back after a good or a bad while. */
+        private Account with(Account own, Map<String, Long> fees) {
+            Optional<GiveBack> giveBack = Optional.empty();
+            if (chance(30)) {
+                s.giveFall = dice.nextInt(50, 800) * Money.UNIT;
+                s.giveAfter = dice.nextInt(50, 800) * Money.UNIT;
+                s.giveGuard = guard();
+                giveBack = Optional.of(new GiveBack(s.giveFall, s.giveAfter, guard(s.giveGuard)));
+            }
+            Optional<LosingRun> losingRun = Optional.empty();
+            if (chance(25)) {
+                s.losses = dice.nextInt(1, 5);
+                s.pause = chance(50) ? 0 : dice.nextInt(1, 60) * 60 * Given.SECOND;
+                losingRun = Optional.of(new LosingRun(s.losses, s.pause == 0
+                        ? OptionalInt.empty()
+                        : OptionalInt.of((int) (s.pause / 60 / Given.SECOND))));
+            }
+            return new Account(own.name(), own.currency(), own.start(), fees, own.dayLoss(), own.dayProfit(), giveBack,
+                    losingRun, own.rulebook());
         }
 
         private Join join() {
@@ -646,7 +694,7 @@ public class TwinTest {
             inputs = Inputs.of(first.inputs.tape(), first.contract,
                     Map.of("SWL", new ContractTape(second.contract, Case.tape(second.prints))),
                     new Account(own.name(), own.currency(), own.start(), fees, own.dayLoss(), own.dayProfit(),
-                            own.rulebook()),
+                            own.giveBack(), own.losingRun(), own.rulebook()),
                     all, first.inputs.terms()).over(first.inputs.days());
             twin = new NaiveTrader(a, first.prints, first.sessions);
             new NaiveTrader(b, second.prints, second.sessions).joins(twin, listedFirst);
@@ -708,7 +756,7 @@ public class TwinTest {
             Account own = c.inputs.account();
             Run with = Run.trial(Inputs.of(c.inputs.tape(), c.inputs.contract(), c.inputs.others(),
                     new Account(own.name(), own.currency(), own.start(), fees, own.dayLoss(), own.dayProfit(),
-                            own.rulebook()),
+                            own.giveBack(), own.losingRun(), own.rulebook()),
                     all, c.inputs.terms()).over(c.inputs.days()));
             Run without = Run.trial(c.first.inputs);
             assertEquals(with.engine().log().fills(), without.engine().log().fills(), "seed " + seed);
@@ -778,7 +826,7 @@ public class TwinTest {
                 "declined opposite position",
                 "declined leaving", "declined adds not allowed", "declined position limit", "declined line check",
                 "declined locked", "declined broken", "roll", "declined last trading day", "declined risk cap",
-                "declined signals per period", "taken cut",
+                "declined signals per period", "taken cut", "give-back", "locked give-back",
                 "declined side off", "declined session incomplete",
                 "declined session closed", "taken", "locked day loss", "locked drawdown floor", "volume", "range",
                 "time", "renko",
@@ -793,7 +841,9 @@ public class TwinTest {
         long cash = c.s.start;
         boolean broken = false;
         for (Decision d : run.engine().log().decisions()) {
-            broken |= d.lockedFor(LockReason.DRAWDOWN_FLOOR);
+            // a guard locks the day for the floor's sake, too, and the account stays whole
+            broken |= d.outcome() instanceof Decision.Locked(LockReason why, boolean guarded)
+                    && why == LockReason.DRAWDOWN_FLOOR && !guarded;
             assertTrue(!broken || d.kind() != Decision.Kind.TAKEN, "nothing is taken once the account is broken");
         }
         for (Fill f : run.engine().log().fills()) {

@@ -31,10 +31,12 @@ final class AccountPanel extends BorderPane {
     private final TextField allowance = new TextField();
     private final TextField lock = new TextField();
     private final Label problem = new Label();
+    private final AccountSketch sketch;
 
     /** @param closed told of the account that is to be kept, or of none */
     AccountPanel(AccountSketch sketch, String title, Consumer<Optional<Documents.Read<Account>>> closed) {
         this.closed = closed;
+        this.sketch = sketch;
         getStyleClass().add("import");
         setId("account-panel");
         Label heading = new Label(title);
@@ -96,10 +98,9 @@ final class AccountPanel extends BorderPane {
 
     private void keep() {
         try {
-            Documents.Read<Account> account = new AccountSketch(name.getText(), currency.getText(), start.getText(),
+            Documents.Read<Account> account = sketch.filled(name.getText(), currency.getText(), start.getText(),
                     fees.getText(), loss.getText(), profit.getText(), rulebook.getText(), allowance.getText(),
-                    lock.getText())
-                    .read();
+                    lock.getText()).read();
             closed.accept(Optional.of(account));
         } catch (BadInput e) {
             problem.setText(e.getMessage().replaceFirst("^.*, \\$\\.?", ""));

@@ -302,7 +302,7 @@ public final class DeskWindow {
             items.add(new SeparatorMenuItem());
         }
         Account now = workspace().inputs().account();
-        AccountSketch sketch = AccountSketch.of(now);
+        AccountSketch sketch = AccountSketch.of(workspace().documents().account());
         items.add(item("account-change", "Change " + now.name() + "…",
                 () -> editAccount(sketch, "Account " + now.name())));
         items.add(item("account-copy", "Copy " + now.name() + "…",

@@ -15,11 +15,14 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.OptionalLong;
 import java.util.function.Function;
-import java.util.stream.Collectors;
 import java.util.zip.CRC32C;
 import stativex.account.Account;
+import stativex.account.GiveBack;
+import stativex.account.Guard;
+import stativex.account.LosingRun;
 import stativex.account.Rulebook;
 import stativex.engine.Strategy;
 import stativex.exit.ExitPlan;
@@ -160,26 +163,55 @@ public final class Documents {
             fee.putOnce(fees, contract, fee.at("perSide").money(), "the fee of " + contract);
         }
         Optional<Account.DayLoss> loss = root.maybe("dayLoss").filter(f -> f.at("on").flag())
-                .map(f -> f.checked(() -> new Account.DayLoss(f.at("amount").money(),
-                        f.maybe("guard").map(Field::flag).orElse(true))));
+                .map(f -> f.checked(() -> new Account.DayLoss(f.at("amount").money(), guard(f, Guard.ON))));
+        Optional<GiveBack> giveBack = root.maybe("giveBack").filter(f -> f.at("on").flag()).map(f -> f.checked(
+                () -> new GiveBack(f.at("fall").money(), f.at("after").money(), guard(f, Guard.ON))));
+        Optional<LosingRun> losingRun = root.maybe("losingRun").filter(f -> f.at("on").flag()).map(f -> f.checked(
+                () -> new LosingRun((int) f.at("trades").longInteger(1, 10_000),
+                        f.has("pauseMinutes")
+                                ? OptionalInt.of((int) f.at("pauseMinutes").longInteger(1, 100_000))
+                                : OptionalInt.empty())));
         Optional<Long> profit = root.maybe("dayProfit").filter(f -> f.at("on").flag()).map(f -> f.at("amount").money());
         Rulebook rulebook = rulebook(root.at("rulebook"));
         Account account = root.checked(() -> new Account(root.at("name").text(), root.at("currency").text(),
-                root.at("start").money(), values(fees), loss, profit, rulebook));
+                root.at("start").money(), values(fees), loss, profit, giveBack, losingRun, rulebook));
         return new Read<>(account, whole);
     }
 
     private static Rulebook rulebook(Field field) {
         Schemas.check(Schemas.Kind.RULEBOOK, field.node(), field.file() + " (its rulebook)");
         List<Rulebook.Rule> rules = new ArrayList<>();
+        Map<String, Field.Placed<Field>> kinds = new LinkedHashMap<>();
         for (Field rule : field.items("rules")) {
-            rules.add(rule.checked(() -> new Rulebook.DrawdownFloor(rule.at("allowance").money(),
-                    rule.maybe("lockAt").map(Field::money))));
-        }
-        if (rules.size() > 1) {
-            throw field.problem("expected at most one drawdown floor, found " + rules.size());
+            String kind = rule.at("rule").text();
+            rule.putOnce(kinds, kind, rule, "the rule \"" + kind + "\"");
+            rules.add(rule.checked(() -> kind.equals("day loss") ? bookDayLoss(rule) : floor(rule)));
         }
         return new Rulebook(field.at("name").text(), rules);
+    }
+
+    private static Rulebook.Rule floor(Field rule) {
+        return new Rulebook.DrawdownFloor(rule.at("kind").word(Rulebook.Trails.class), rule.at("allowance").money(),
+                rule.maybe("lockAt").map(Field::money), guard(rule, Guard.OFF));
+    }
+
+    private static Rulebook.Rule bookDayLoss(Field rule) {
+        return new Rulebook.DayLoss(rule.at("amount").money(),
+                rule.has("from") ? rule.at("from").word(Rulebook.From.class) : Rulebook.From.BALANCE,
+                rule.maybe("breaks").map(Field::flag).orElse(false), guard(rule, Guard.OFF));
+    }
+
+    /** Of a line: a switch, or a switch with its margin in money, in ticks of what is open, or both. */
+    private static Guard guard(Field line, Guard silent) {
+        if (!line.has("guard")) {
+            return silent;
+        }
+        Field guard = line.at("guard");
+        if (!guard.node().isObject()) {
+            return guard.flag() ? Guard.ON : Guard.OFF;
+        }
+        return guard.checked(() -> new Guard(guard.at("on").flag(), guard.maybe("margin").map(Field::money).orElse(0L),
+                guard.has("marginTicks") ? (int) guard.at("marginTicks").longInteger(0, 1_000_000) : 0));
     }
 
     static Read<Strategy> strategy(JsonNode document, String file, Function<String, JsonNode> named) {

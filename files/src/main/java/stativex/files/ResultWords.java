@@ -46,6 +46,7 @@ public final class ResultWords {
             case ROLL -> "roll";
             case DAY_LOSS -> "day loss";
             case DAY_PROFIT -> "day profit";
+            case GIVE_BACK -> "give-back";
             case DRAWDOWN_FLOOR -> "drawdown floor";
             case BY_HAND -> "by hand";
             case HANDED_OVER -> "handed over";
@@ -59,6 +60,7 @@ public final class ResultWords {
         return switch (reason) {
             case DAY_LOSS -> "day loss";
             case DAY_PROFIT -> "day profit";
+            case GIVE_BACK -> "give-back";
             case DRAWDOWN_FLOOR -> "drawdown floor";
             case BY_HAND -> "by hand";
         };
@@ -158,7 +160,9 @@ public final class ResultWords {
     public static String of(LineKind line) {
         return switch (line) {
             case DAY_LOSS -> "Own day loss";
-            case DRAWDOWN_FLOOR -> "Trailing floor";
+            case GIVE_BACK -> "Give-back";
+            case BOOK_DAY_LOSS -> "Day loss of the book";
+            case DRAWDOWN_FLOOR -> "Drawdown floor";
             case DAY_PROFIT -> "Profit lock";
         };
     }

@@ -8,6 +8,7 @@ import java.util.Optional;
 import java.util.function.BiFunction;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import stativex.account.Losses;
 import stativex.engine.Decision;
 import stativex.engine.Mode;
 import stativex.engine.Strategy;
@@ -86,9 +87,12 @@ public final class Sentences {
         return switch (locked.why()) {
             case DAY_LOSS -> locked.guarded() ? closing + "day loss" : "the day loss was reached";
             case DAY_PROFIT -> "the day profit was reached";
+            case GIVE_BACK -> locked.guarded()
+                    ? closing + "give-back line"
+                    : "too much of the day's best was given back";
             case DRAWDOWN_FLOOR -> locked.guarded()
-                    ? closing + "trailing floor"
-                    : "equity reached the trailing floor";
+                    ? closing + "drawdown floor, or come too near to it"
+                    : "equity reached the drawdown floor";
             case BY_HAND -> "locked by hand until the next trading day";
         };
     }
@@ -104,7 +108,8 @@ public final class Sentences {
             case Refusal.SessionClosed closed ->
                 closed.withBar() ? "the session closed with this bar" : opens(closed.next());
             case Refusal.Locked locked -> ResultWords.of(locked.why()) + ", until the next trading day";
-            case Refusal.Broken ignored -> "the drawdown floor was reached";
+            case Refusal.LosingRun run -> losingRun(run);
+            case Refusal.Broken broken -> "the " + ResultWords.of(broken.by()) + " was reached";
             case Refusal.OutsideWindow outside -> window(outside.stretch());
             case Refusal.LastTradingDay last -> "last trading day " + last.date();
             case Refusal.CoolingDown cooling -> coolDown(cooling.rule());
@@ -151,7 +156,8 @@ public final class Sentences {
 
     private String whyNot(Refusal refusal) {
         return switch (refusal) {
-            case Refusal.Broken ignored -> "the account is broken, its drawdown floor was reached";
+            case Refusal.Broken broken ->
+                "the account is broken, its " + ResultWords.of(broken.by()) + " was reached";
             case Refusal.Locked locked -> "locked until the next trading day, " + ResultWords.of(locked.why());
             default -> refusal(refusal);
         };
@@ -195,7 +201,10 @@ public final class Sentences {
             case Refusal.SessionClosed closed -> closed.next()
                     .map(next -> next.name() + " opens " + clock(next.open())).orElse("no session ahead");
             case Refusal.Locked locked -> "locked: " + ResultWords.of(locked.why());
-            case Refusal.Broken ignored -> "broken: drawdown floor";
+            case Refusal.LosingRun run -> run.until() == Losses.NEXT_DAY
+                    ? "losing run: not today"
+                    : "losing run: pause until " + clock(run.until());
+            case Refusal.Broken broken -> "broken: " + ResultWords.of(broken.by());
             case Refusal.OutsideWindow outside -> outside.stretch().map(s -> s.name()
                     + (now < s.from() ? " at " + clock(s.from(), s) : " is ending")).orElse("no window ahead");
             case Refusal.LastTradingDay last -> "was " + last.date();
@@ -252,6 +261,12 @@ public final class Sentences {
         }
         return s.name() + (s.end() == SessionWindow.End.FLATTEN ? " is ending, flat by " : " ends at ")
                 + clock(s.to(), s);
+    }
+
+    private String losingRun(Refusal.LosingRun run) {
+        return "too many trades lost in a row: " + (run.until() == Losses.NEXT_DAY
+                ? "no entry until the next trading day"
+                : "no entry until " + clock(run.until()));
     }
 
     private String clock(long time) {

@@ -7,9 +7,14 @@ import static org.testng.Assert.expectThrows;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalInt;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import stativex.account.Account;
+import stativex.account.Rulebook;
+import stativex.account.LosingRun;
+import stativex.account.Guard;
+import stativex.account.GiveBack;
 import stativex.engine.Strategy;
 import stativex.market.Money;
 
@@ -32,6 +37,70 @@ public class DocumentsTest {
         assertEquals(account.dayLoss(), Optional.of(new Account.DayLoss(Money.parse("520"), true)), "guard is on");
         assertEquals(account.dayProfit(), Optional.empty(), "off is a switch, the amount may stay");
         assertEquals(account.fee("TDL"), Money.parse("2.15"));
+    }
+
+    @Test
+    public void everyLineOfAnAccountIsRead() {
+        String text = Texts.ACCOUNT.replace("\"dayProfit\"", """
+                "giveBack": {"on": true, "fall": "300.00", "after": "200.00", "guard": {"on": true, "margin": "25.00"}},
+                "losingRun": {"on": true, "trades": 3, "pauseMinutes": 45},
+                "dayProfit\"""");
+        String book = """
+                {"document": "rulebook", "version": 1, "name": "Skerry", "rules": [
+                  {"rule": "drawdown floor", "kind": "end of day", "allowance": "2000.00", "lockAt": "40100.00",
+                   "guard": {"on": true, "marginTicks": 4}},
+                  {"rule": "day loss", "amount": "1000.00", "from": "equity", "breaks": true}]}
+                """;
+        Documents.Read<Account> read = Documents.account(text, "account.json", name -> book);
+        Account account = read.value();
+        assertEquals(account.giveBack(), Optional.of(
+                new GiveBack(Money.parse("300"), Money.parse("200"), new Guard(true, Money.parse("25"), 0))));
+        assertEquals(account.losingRun(), Optional.of(new LosingRun(3, OptionalInt.of(45))));
+        assertEquals(account.rulebook().rules(), List.of(
+                new Rulebook.DrawdownFloor(Rulebook.Trails.END_OF_DAY, Money.parse("2000"),
+                        Optional.of(Money.parse("40100")), new Guard(true, 0, 4)),
+                new Rulebook.DayLoss(Money.parse("1000"), Rulebook.From.EQUITY, true, Guard.OFF)));
+        // the window's few fields change what they show and leave the rest
+        AccountSketch sketch = AccountSketch.of(read);
+        Account again = new AccountSketch("Other", sketch.currency(), sketch.start(), sketch.fees(), "600", "",
+                "Skerry",
+                "1500", "", sketch.base()).read().value();
+        assertEquals(again.giveBack(), account.giveBack());
+        assertEquals(again.losingRun(), account.losingRun());
+        assertEquals(again.dayLoss().orElseThrow(), new Account.DayLoss(Money.parse("600"), true));
+        assertEquals(again.rulebook().floor().orElseThrow(), new Rulebook.DrawdownFloor(Rulebook.Trails.END_OF_DAY,
+                Money.parse("1500"), Optional.empty(), new Guard(true, 0, 4)));
+        assertEquals(again.rulebook().rules().getLast(), account.rulebook().rules().getLast());
+        assertEquals(new AccountSketch("Other", sketch.currency(), sketch.start(), sketch.fees(), "", "", "Skerry", "",
+                "", sketch.base()).read().value().rulebook().rules(), List.of(account.rulebook().rules().getLast()));
+        assertEquals(List.copyOf(Documents.account(text.replaceFirst("\"fees\": \\[", "\"fees\": ["
+                + "{\"contract\": \"ZZZ\", \"perSide\": \"1\"}, {\"contract\": \"AAA\", \"perSide\": \"1\"}, "),
+                "account.json", name -> book).value().fees().keySet()), List.of("ZZZ", "AAA", "TDL"),
+                "in the document's order");
+    }
+
+    @DataProvider
+    public Object[][] books() {
+        return new Object[][]{
+                {"{\"rule\": \"drawdown floor\", \"kind\": \"static\", \"allowance\": \"100\", \"lockAt\": \"40000\"}",
+                        "a static floor does not rise"},
+                {"{\"rule\": \"drawdown floor\", \"kind\": \"end of day\", \"allowance\": \"100\", \"lockAt\": \"39000\"}",
+                        "a lock level of start"},
+                {"{\"rule\": \"day loss\", \"amount\": \"0\"}", "above 0"},
+                {"{\"rule\": \"day loss\", \"amount\": \"5\", \"kind\": \"static\"}", "kind: unknown field"},
+                {"{\"rule\": \"day loss\", \"amount\": \"5\", \"guard\": {\"on\": true, \"margin\": \"-1\"}}",
+                        "margin of 0 or more"},
+                {"{\"rule\": \"day loss\", \"amount\": \"5\"}, {\"rule\": \"day loss\", \"amount\": \"6\"}",
+                        "the rule \"day loss\""},
+                {"{\"rule\": \"moon phase\"}", "rule"}};
+    }
+
+    @Test(dataProvider = "books")
+    public void whatIsWrongWithARulebookIsSaid(String rules, String words) {
+        String said = expectThrows(BadInput.class, () -> Documents.account(Texts.ACCOUNT, "account.json",
+                name -> "{\"document\": \"rulebook\", \"version\": 1, \"name\": \"b\", \"rules\": [" + rules + "]}"))
+                .getMessage();
+        assertTrue(said.contains(words), said);
     }
 
     @Test

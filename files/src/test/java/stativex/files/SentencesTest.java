@@ -90,7 +90,7 @@ public class SentencesTest {
         assertEquals(state(new Refusal.TradesADay(5, true, 6)),
                 "Not trading: 5 trades today and an entry that rests, at most 6");
         assertEquals(state(new Refusal.CrossesLine(LineKind.DRAWDOWN_FLOOR)),
-                "Not trading: a stop-out would cross Trailing floor");
+                "Not trading: a stop-out would cross Drawdown floor");
         assertEquals(state(new Refusal.SessionIncomplete(Lacking.JOINED_LATE)),
                 "Not trading: the tape joined this session late");
     }
