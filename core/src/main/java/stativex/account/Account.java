@@ -14,9 +14,11 @@ import java.util.Optional;
  * @param dayProfit own day profit, likewise at day result ≥ amount; empty: off
  * @param giveBack of the day's best; empty: off
  * @param losingRun after which entries pause; empty: off
+ * @param quietTimes around releases
  */
 public record Account(String name, String currency, long start, Map<String, Long> fees, Optional<DayLoss> dayLoss,
-        Optional<Long> dayProfit, Optional<GiveBack> giveBack, Optional<LosingRun> losingRun, Rulebook rulebook) {
+        Optional<Long> dayProfit, Optional<GiveBack> giveBack, Optional<LosingRun> losingRun, QuietTimes quietTimes,
+        Rulebook rulebook) {
 
     /**
      * @param amount money, above 0
@@ -38,7 +40,8 @@ public record Account(String name, String currency, long start, Map<String, Long
     /** An account without give-back and losing run. */
     public Account(String name, String currency, long start, Map<String, Long> fees, Optional<DayLoss> dayLoss,
             Optional<Long> dayProfit, Rulebook rulebook) {
-        this(name, currency, start, fees, dayLoss, dayProfit, Optional.empty(), Optional.empty(), rulebook);
+        this(name, currency, start, fees, dayLoss, dayProfit, Optional.empty(), Optional.empty(), QuietTimes.NONE,
+                rulebook);
     }
 
     public Account {
@@ -56,7 +59,7 @@ public record Account(String name, String currency, long start, Map<String, Long
 
     /** The same with another rulebook and own lines of a day. */
     public Account with(Optional<DayLoss> loss, Optional<Long> profit, Rulebook book) {
-        return new Account(name, currency, start, fees, loss, profit, giveBack, losingRun, book);
+        return new Account(name, currency, start, fees, loss, profit, giveBack, losingRun, quietTimes, book);
     }
 
     /** @throws IllegalArgumentException when the account states no fee for the contract */

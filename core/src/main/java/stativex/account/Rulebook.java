@@ -1,8 +1,12 @@
 package stativex.account;
 
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.time.ZoneId;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
+import stativex.market.TapeTime;
 
 /** The rules an account is held to, as data. Source: SEMANTICS, "Account rulebooks". */
 public record Rulebook(String name, List<Rule> rules) {
@@ -41,6 +45,29 @@ public record Rulebook(String name, List<Rule> rules) {
         /** An intraday one without a guard. */
         public DrawdownFloor(long allowance, Optional<Long> lock) {
             this(Trails.INTRADAY, allowance, lock, Guard.OFF);
+        }
+    }
+
+    /**
+     * Everything is flat by a time of day: positions leave a lead before it, and nothing is entered until the next trading day.
+     *
+     * @param lead nanoseconds, 0 or more
+     */
+    public record FlatBy(LocalTime time, ZoneId zone, long lead) implements Rule {
+        /** Five minutes. */
+        public static final long LEAD = 300_000_000_000L;
+
+        public FlatBy {
+            if (lead < 0) {
+                throw new IllegalArgumentException("expected a lead of 0 or more");
+            }
+        }
+
+        /** The first moment at or after a time at which positions leave, nanoseconds. */
+        public long actsFrom(long from) {
+            LocalDate date = TapeTime.in(zone, Math.addExact(from, lead)).toLocalDate();
+            long at = TapeTime.first(date.atTime(time), zone) - lead;
+            return at >= from ? at : TapeTime.first(date.plusDays(1).atTime(time), zone) - lead;
         }
     }
 

@@ -3,6 +3,7 @@ package stativex.engine;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
+import stativex.account.QuietTimes;
 import stativex.interlock.SessionWindow;
 import stativex.interlock.SignalPeriod;
 import stativex.interlock.WindowSchedule;
@@ -39,7 +40,7 @@ final class ByTheClock implements SessionClock.Moments {
     public void sessionEnds(Session ended) {
         market.now = ended.close();
         for (OwnerRun run : market.owners) {
-            if (run.bracket.leaveSent() && engine.flatReason(run) != null) {
+            if (run.bracket.leaveSent() && engine.flatIsDue(run)) {
                 market.exchange.assume(run.bracket, ended.close());
                 engine.reports(market);
             }
@@ -107,6 +108,24 @@ final class ByTheClock implements SessionClock.Moments {
         }
         run.windowsFrom(at);
         run.stretch.ifPresent(next -> begin(run, next, at));
+    }
+
+    @Override
+    public void ruleMoment(long at) {
+        market.now = at;
+        if (market.rules.flatBegins(at)) {
+            market.owners.forEach(owner -> engine.flatten(owner, LeaveReason.FLAT_BY));
+        }
+        Optional<QuietTimes.Action> action = market.rules.quietBegins(at);
+        if (action.isPresent()) {
+            for (OwnerRun owner : market.owners) {
+                if (action.get() == QuietTimes.Action.FLATTEN) {
+                    engine.flatten(owner, LeaveReason.QUIET_TIME);
+                } else {
+                    engine.cancelEntries(owner);
+                }
+            }
+        }
     }
 
     @Override

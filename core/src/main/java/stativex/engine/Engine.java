@@ -311,7 +311,7 @@ public final class Engine {
         for (OwnerRun run : owners) {
             MarketRun market = run.market;
             current = market;
-            if (market.clock.inSession() && run.bracket.leaveSent() && flatReason(run) != null) {
+            if (market.clock.inSession() && run.bracket.leaveSent() && flatIsDue(run)) {
                 market.exchange.assume(run.bracket, market.clock.session().orElseThrow().close());
                 reports(market);
             }
@@ -406,7 +406,18 @@ public final class Engine {
         if (run.market.rolls.rolling()) {
             return LeaveReason.ROLL;
         }
+        if (run.market.rules.flatBy().isPresent()) {
+            return LeaveReason.FLAT_BY;
+        }
+        if (run.market.rules.quietFlat(run.market.now)) {
+            return LeaveReason.QUIET_TIME;
+        }
         return run instanceof StrategyRun strategy && strategy.windowFlat ? LeaveReason.WINDOW_END : null;
+    }
+
+    /** Whether what is leaving was to be flat before its session ends: a quiet time may be over by then. */
+    boolean flatIsDue(OwnerRun run) {
+        return flatReason(run) != null || run.flattening == LeaveReason.QUIET_TIME;
     }
 
     /** What waited for an exit to be turned round is not sent any more. */

@@ -6,6 +6,8 @@ import java.util.Optional;
 import java.util.OptionalLong;
 import stativex.account.AccountWatch;
 import stativex.account.Line;
+import stativex.account.QuietTimes;
+import stativex.account.Rulebook;
 import stativex.interlock.CoolDown;
 import stativex.interlock.Lacking;
 import stativex.interlock.Proposal;
@@ -78,6 +80,26 @@ final class HandStandpoint implements Situation {
     @Override
     public Optional<WindowSchedule.Stretch> stretch() {
         return Optional.empty();
+    }
+
+    @Override
+    public boolean hasFlatBy() {
+        return hand.market.rules.hasFlatBy();
+    }
+
+    @Override
+    public Optional<Rulebook.FlatBy> flatBy() {
+        return hand.market.rules.flatBy();
+    }
+
+    @Override
+    public boolean hasQuietTimes() {
+        return hand.market.rules.hasQuiet();
+    }
+
+    @Override
+    public Optional<QuietTimes.Quiet> quiet() {
+        return hand.market.rules.quietAt(now());
     }
 
     @Override

@@ -44,6 +44,7 @@ final class MarketRun {
     final List<OwnerRun> owners = new ArrayList<>();
     final SessionClock clock;
     final RollClock rolls;
+    final RuleClock rules;
 
     /** The last print that has arrived; −1 before the first. */
     int lastPrint = -1;
@@ -77,6 +78,7 @@ final class MarketRun {
         this.seen = setup.seen();
         this.tape = setup.walked();
         this.contract = setup.contract();
+        this.rules = new RuleClock(setup.account());
         this.rolls = new RollClock(setup.rolls(), contract.calendar());
         this.fee = setup.account().fee(contract.symbol());
         this.exchange = new SimulatedExchange(tape, contract, setup.terms(),
@@ -86,7 +88,7 @@ final class MarketRun {
         this.hand = new HandRun(this);
         owners.add(hand);
         this.clock = new SessionClock(setup.tape(), contract.calendar(), runs,
-                new SessionClock.Days(shared.days(), rolls),
+                new SessionClock.Days(shared.days(), rolls, rules),
                 moments.apply(this));
     }
 

@@ -11,8 +11,8 @@ import stativex.market.TapeTime;
 
 /**
  * What happens by the clock of the tape: sessions open and end, trading days begin, windows ask for something. Moments up
- * to a time are told in order; at equal instants in the order session end, the account's day, the contract's day, bars, windows, a
- * roll, leaves by the clock, entries that turn to the market, session open.
+ * to a time are told in order; at equal instants in the order session end, the account's day, the contract's day, bars, windows, flat
+ * by and quiet times, a roll, leaves by the clock, entries that turn to the market, session open.
  */
 final class SessionClock {
     /** Told of every moment. */
@@ -35,6 +35,9 @@ final class SessionClock {
         /** A clock says to leave. */
         void leaveMoment(StrategyRun run, long at);
 
+        /** The account's rules ask for something. */
+        void ruleMoment(long at);
+
         /** A roll is near: no position crosses it. */
         void rollMoment(long at);
 
@@ -47,6 +50,7 @@ final class SessionClock {
     private final List<StrategyRun> runs;
     private final AccountDays account;
     private final RollClock rolls;
+    private final RuleClock rules;
     private final Moments moments;
     private boolean started;
     private Optional<Session> session = Optional.empty();
@@ -58,7 +62,7 @@ final class SessionClock {
     private long next = Long.MIN_VALUE;
 
     /** What days the account has, which every contract's clock moves, and when months of this one change. */
-    record Days(AccountDays account, RollClock rolls) {}
+    record Days(AccountDays account, RollClock rolls, RuleClock rules) {}
 
     SessionClock(Tape tape, SessionCalendar calendar, List<StrategyRun> runs, Days days, Moments moments) {
         this.tape = tape;
@@ -66,6 +70,7 @@ final class SessionClock {
         this.runs = runs;
         this.account = days.account();
         this.rolls = days.rolls();
+        this.rules = days.rules();
         this.moments = moments;
     }
 
@@ -98,6 +103,9 @@ final class SessionClock {
                     moments.windowMoment(runs.get(i), at);
                 }
             }
+            if (rules.next() == at) {
+                moments.ruleMoment(at);
+            }
             if (rolls.lead() <= at) {
                 moments.rollMoment(at);
             }
@@ -121,6 +129,7 @@ final class SessionClock {
     private void start(long time) {
         started = true;
         account.start(time, moments);
+        rules.start(time);
         session = calendar.current(time);
         // a first event inside a trading day begins that day; else the day begins with the next first open
         nextDay = session.map(s -> calendar.sessions(s.tradingDate()).getFirst().open()).orElse(TapeTime.NEVER);
@@ -141,7 +150,7 @@ final class SessionClock {
     }
 
     private void findNext() {
-        next = Math.min(account.next(), Math.min(nextDay, rolls.lead()));
+        next = Math.min(Math.min(account.next(), rules.next()), Math.min(nextDay, rolls.lead()));
         if (session.isPresent()) {
             next = Math.min(next, inSession ? session.get().close() : session.get().open());
         }
@@ -183,6 +192,7 @@ final class SessionClock {
 
     private void beginDay(long at) {
         nextDay = session.flatMap(s -> calendar.dayAfter(s.tradingDate())).map(Session::open).orElse(TapeTime.NEVER);
+        rules.dayBegins(at);
         moments.dayBegins(at, session.map(Session::tradingDate));
     }
 

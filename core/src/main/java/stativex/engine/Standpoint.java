@@ -8,6 +8,8 @@ import java.util.OptionalLong;
 import java.util.Set;
 import stativex.account.AccountWatch;
 import stativex.account.Line;
+import stativex.account.QuietTimes;
+import stativex.account.Rulebook;
 import stativex.exit.PlanRun;
 import stativex.interlock.CoolDown;
 import stativex.interlock.InterlockKind;
@@ -160,6 +162,26 @@ final class Standpoint implements Situation {
     @Override
     public Optional<WindowSchedule.Stretch> stretch() {
         return run.stretch;
+    }
+
+    @Override
+    public boolean hasFlatBy() {
+        return run.market.rules.hasFlatBy();
+    }
+
+    @Override
+    public Optional<Rulebook.FlatBy> flatBy() {
+        return run.market.rules.flatBy();
+    }
+
+    @Override
+    public boolean hasQuietTimes() {
+        return run.market.rules.hasQuiet();
+    }
+
+    @Override
+    public Optional<QuietTimes.Quiet> quiet() {
+        return run.market.rules.quietAt(now());
     }
 
     @Override

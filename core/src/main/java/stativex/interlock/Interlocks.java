@@ -15,7 +15,8 @@ import stativex.market.Side;
  */
 public final class Interlocks {
     private static final List<Interlock> ALL = List.of(new StrategySwitch(), new Feed(), new WholeSession(),
-            new DayLock(), new AccountWhole(), new Window(), new LastTradingDay(), new Cooling(), new Spread(),
+            new DayLock(), new AccountWhole(), new Window(), new FlatBy(), new LastTradingDay(), new Quiet(),
+            new Cooling(), new Spread(),
             new TradesLeft(), new SignalsLeft(),
             new PositionLimits(), new WarmUp(), new RiskCapped(), new LineChecked());
 
@@ -197,6 +198,52 @@ public final class Interlocks {
         @Override
         public InterlockView.Fact fact(Situation s) {
             return new InterlockView.InWindow(s.stretch());
+        }
+    }
+
+    /** The rulebook wants everything flat until the next trading day. */
+    private record FlatBy() implements Interlock {
+        @Override
+        public InterlockKind kind() {
+            return InterlockKind.FLAT_BY;
+        }
+
+        @Override
+        public boolean bySetting() {
+            return true;
+        }
+
+        @Override
+        public boolean applies(Situation s) {
+            return s.hasFlatBy();
+        }
+
+        @Override
+        public Optional<Refusal> refusal(Situation s, Proposal p) {
+            return s.flatBy().map(Refusal.FlatBy::new);
+        }
+    }
+
+    /** No release is near. */
+    private record Quiet() implements Interlock {
+        @Override
+        public InterlockKind kind() {
+            return InterlockKind.QUIET_TIME;
+        }
+
+        @Override
+        public boolean bySetting() {
+            return true;
+        }
+
+        @Override
+        public boolean applies(Situation s) {
+            return s.hasQuietTimes();
+        }
+
+        @Override
+        public Optional<Refusal> refusal(Situation s, Proposal p) {
+            return s.quiet().map(Refusal.QuietTime::new);
         }
     }
 

@@ -4,6 +4,8 @@ import java.time.LocalDate;
 import java.util.Optional;
 import stativex.account.LineKind;
 import stativex.account.LockReason;
+import stativex.account.QuietTimes;
+import stativex.account.Rulebook;
 import stativex.market.Session;
 import stativex.market.Side;
 
@@ -88,6 +90,21 @@ public sealed interface Refusal {
         @Override
         public Reason reason() {
             return Reason.OUTSIDE_WINDOW;
+        }
+    }
+
+    /** Everything is flat until the next trading day. */
+    record FlatBy(Rulebook.FlatBy rule) implements Refusal {
+        @Override
+        public Reason reason() {
+            return Reason.FLAT_BY;
+        }
+    }
+
+    record QuietTime(QuietTimes.Quiet quiet) implements Refusal {
+        @Override
+        public Reason reason() {
+            return Reason.QUIET_TIME;
         }
     }
 

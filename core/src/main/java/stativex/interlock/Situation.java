@@ -5,6 +5,8 @@ import java.util.Optional;
 import java.util.OptionalLong;
 import stativex.account.AccountWatch;
 import stativex.account.Line;
+import stativex.account.QuietTimes;
+import stativex.account.Rulebook;
 import stativex.market.Session;
 import stativex.market.Side;
 import stativex.order.Bracket;
@@ -33,6 +35,17 @@ public interface Situation {
 
     /** The windows that are open, or the next to open. */
     Optional<WindowSchedule.Stretch> stretch();
+
+    /** Whether the account's rulebook has a time by which everything is flat. */
+    boolean hasFlatBy();
+
+    /** That rule, while it keeps everything flat. */
+    Optional<Rulebook.FlatBy> flatBy();
+
+    boolean hasQuietTimes();
+
+    /** The quiet time that holds now. */
+    Optional<QuietTimes.Quiet> quiet();
 
     Optional<LocalDate> lastTradingDay();
 

@@ -10,6 +10,8 @@ public enum LeaveReason {
     AFTER_BARS, FIRST_CLOSE_IN_PROFIT, RULE, OPPOSITE_SIGNAL, CLOCK_TIME,
     /** A session window ends. */
     WINDOW_END,
+    /** The rulebook wants everything flat by a time; a quiet time around a release begins. */
+    FLAT_BY, QUIET_TIME,
     /** Another contract month comes into force. */
     ROLL,
     /** The account's own day loss, likewise its day profit. */

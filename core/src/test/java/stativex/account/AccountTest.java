@@ -277,7 +277,7 @@ public class AccountTest {
                     dice.nextBoolean()
                             ? Optional.of(new GiveBack(dice.nextInt(20, 150), dice.nextInt(20, 200), guard(dice)))
                             : Optional.empty(),
-                    Optional.empty(), new Rulebook("rules", rules));
+                    Optional.empty(), QuietTimes.NONE, new Rulebook("rules", rules));
         }
 
         private static Guard guard(SplittableRandom dice) {
@@ -389,7 +389,7 @@ public class AccountTest {
     @Test
     public void aLosingRunPausesAndIsCountedAnew() {
         Account account = new Account("a", "NZD", 1000, Map.of(), Optional.empty(), Optional.empty(), Optional.empty(),
-                Optional.of(new LosingRun(2, OptionalInt.of(30))), new Rulebook("rules", List.of()));
+                Optional.of(new LosingRun(2, OptionalInt.of(30))), QuietTimes.NONE, new Rulebook("rules", List.of()));
         AccountWatch watch = new AccountWatch(account, AccountState.fresh(account));
         long minute = 60_000_000_000L;
         watch.beginDay(1000, 1000);
@@ -405,7 +405,7 @@ public class AccountTest {
         watch.ended(-5, 36 * minute);
         assertTrue(watch.pausedAt(36 * minute).isEmpty(), "anew each day");
         Account whole = new Account("a", "NZD", 1000, Map.of(), Optional.empty(), Optional.empty(), Optional.empty(),
-                Optional.of(new LosingRun(1, OptionalInt.empty())), new Rulebook("rules", List.of()));
+                Optional.of(new LosingRun(1, OptionalInt.empty())), QuietTimes.NONE, new Rulebook("rules", List.of()));
         AccountWatch day = new AccountWatch(whole, AccountState.fresh(whole));
         day.beginDay(1000, 1000);
         day.ended(-1, minute);

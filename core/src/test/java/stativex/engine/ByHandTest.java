@@ -156,13 +156,14 @@ public class ByHandTest {
         steps(run, 5);
         assertEquals(level(run), 103L, "best 8, the trail of 6 stands at 101 − 6 + 8");
         run.command(new Command.ChangePlan(0, plan(20, 10, 30, Given.target(2, 12)), true));
+        steps(run, 1);
         assertEquals(level(run), 103L, "the new plan has it at 81: it stays");
         assertEquals(offered(run), List.of("1 at 113"), "the other leg's contract has left at 106");
         run.command(new Command.ChangePlan(0, plan(20, 7, 5, Given.target(2, 12)), true));
         steps(run, 1);
         run.finish();
         // best 8 reaches 7: 7 − 5 + 1 = 3 above 101 is 104, where the market is
-        assertEquals(Said.fills(run).getLast(), "5 sell 1 at 104 stop at market");
+        assertEquals(Said.fills(run).getLast(), "6 sell 1 at 104 stop at market");
         assertEquals(trades(run).getFirst().split(" ")[4], "210", "106 and 104");
     }
 

@@ -17,6 +17,7 @@ import stativex.account.AccountState;
 import stativex.account.AccountWatch;
 import stativex.account.Line;
 import stativex.account.LineKind;
+import stativex.account.QuietTimes;
 import stativex.account.Rulebook;
 import stativex.market.Money;
 import stativex.market.Session;
@@ -36,6 +37,8 @@ public class InterlocksTest {
         AccountWatch account = watch();
         WindowSchedule windows = new WindowSchedule(List.of());
         Optional<LocalDate> last = Optional.empty();
+        Optional<Rulebook.FlatBy> flatBy = Optional.empty();
+        Optional<QuietTimes.Quiet> quiet = Optional.empty();
         Optional<Integer> tradesADay = Optional.empty();
         int trades;
         Optional<SignalCount> signals = Optional.empty();
@@ -100,6 +103,26 @@ public class InterlocksTest {
         @Override
         public Optional<WindowSchedule.Stretch> stretch() {
             return windows.at(0);
+        }
+
+        @Override
+        public boolean hasFlatBy() {
+            return true;
+        }
+
+        @Override
+        public Optional<Rulebook.FlatBy> flatBy() {
+            return flatBy;
+        }
+
+        @Override
+        public boolean hasQuietTimes() {
+            return true;
+        }
+
+        @Override
+        public Optional<QuietTimes.Quiet> quiet() {
+            return quiet;
         }
 
         @Override
@@ -231,6 +254,9 @@ public class InterlocksTest {
         stand.spread = OptionalLong.of(3);
         stand.cooling = true;
         stand.last = Optional.of(LocalDate.of(2026, 9, 24));
+        stand.flatBy = Optional.of(new Rulebook.FlatBy(java.time.LocalTime.of(16, 0), java.time.ZoneOffset.UTC, 0));
+        stand.quiet = Optional
+                .of(new QuietTimes.Quiet(0, 1, new QuietTimes.Release(0, "Tide table", "NZ", "high")));
         stand.windows = new WindowSchedule(List.of(new SessionWindow("Morning", java.util.EnumSet.allOf(
                 java.time.DayOfWeek.class), java.time.LocalTime.of(9, 0), java.time.LocalTime.of(10, 0),
                 java.time.ZoneOffset.UTC, SessionWindow.End.CANCEL, 0)));
@@ -243,7 +269,8 @@ public class InterlocksTest {
         List<Runnable> mending = List.of(() -> stand.off = false, () -> stand.longOn = true,
                 () -> stand.lacking = Optional.empty(), () -> stand.inSession = true,
                 () -> stand.account.beginDay(0, 0), () -> stand.account = Stand.watch(),
-                () -> stand.windows = new WindowSchedule(List.of()), () -> stand.last = Optional.empty(),
+                () -> stand.windows = new WindowSchedule(List.of()), () -> stand.flatBy = Optional.empty(),
+                () -> stand.last = Optional.empty(), () -> stand.quiet = Optional.empty(),
                 () -> stand.cooling = false, () -> stand.spread = OptionalLong.of(2),
                 () -> stand.trades = 0, () -> stand.signals = Optional.empty(), () -> stand.maximum = 1,
                 () -> stand.priced = false, () -> stand.cap = Optional.of(100L),
@@ -258,7 +285,8 @@ public class InterlocksTest {
             }
         }
         assertEquals(seen, List.of(Reason.OFF, Reason.SIDE_OFF, Reason.SESSION_INCOMPLETE, Reason.SESSION_CLOSED,
-                Reason.LOCKED, Reason.BROKEN, Reason.OUTSIDE_WINDOW, Reason.LAST_TRADING_DAY, Reason.COOLING_DOWN,
+                Reason.LOCKED, Reason.BROKEN, Reason.OUTSIDE_WINDOW, Reason.FLAT_BY, Reason.LAST_TRADING_DAY,
+                Reason.QUIET_TIME, Reason.COOLING_DOWN,
                 Reason.SPREAD, Reason.TRADES_A_DAY,
                 Reason.SIGNALS_PER_PERIOD, Reason.POSITION_LIMIT, Reason.WARMING_UP, Reason.RISK_CAP,
                 Reason.LINE_CHECK));

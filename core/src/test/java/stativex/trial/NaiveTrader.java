@@ -105,6 +105,9 @@ final class NaiveTrader {
         long clock = NONE;
     }
 
+    /** @param acts when it begins to hold: from, or a lead before it where it flattens */
+    record Quiet(long acts, long to, boolean cancel, boolean flatten) {}
+
     /** Acts before a line: money and ticks of everything that is open. */
     record G(boolean on, long money, int ticks) {
         static final G OFF = new G(false, 0, 0);
@@ -143,6 +146,10 @@ final class NaiveTrader {
         long giveFall;
         long giveAfter;
         G giveGuard = G.OFF;
+        /** Time of day, nanoseconds UTC; NONE: none. */
+        long flatBy = NONE;
+        long flatLead;
+        final List<Quiet> quiet = new ArrayList<>();
         int losses;
         /** Nanoseconds; 0: the rest of the day. */
         long pause;
@@ -714,8 +721,14 @@ final class NaiveTrader {
                     .noneMatch(w -> w.from <= now && now < (w.flatten ? Math.max(w.from, w.to - w.lead) : w.to))) {
                 return "outside window";
             }
+            if (flatBy) {
+                return "flat by";
+            }
             if (rolling) {
                 return "last trading day";
+            }
+            if (market.quiet.stream().anyMatch(q -> q.acts <= now && now < q.to)) {
+                return "quiet time";
             }
             if (ended && (!s.coolLosers || endNet < 0) && (s.coolBars > 0 && bar < endBar + s.coolBars
                     || s.coolTime > 0 && now < endTime + s.coolTime)) {
@@ -1006,7 +1019,16 @@ final class NaiveTrader {
         String mustBeFlat() {
             return acct.broken
                     ? acct.brokenBy
-                    : !acct.lock.isEmpty() ? acct.lock : rolling ? "roll" : windowFlat ? "window end" : "";
+                    : !acct.lock.isEmpty()
+                            ? acct.lock
+                            : rolling
+                                    ? "roll"
+                                    : flatBy
+                                            ? "flat by"
+                                            : market.quiet.stream()
+                                                    .anyMatch(q -> q.flatten && q.acts <= now && now < q.to)
+                                                            ? "quiet time"
+                                                            : windowFlat ? "window end" : "";
         }
 
         void flatten(String reason) {
@@ -1071,7 +1093,8 @@ final class NaiveTrader {
         }
 
         void assume(S x) {
-            if (trade != null && trade.open() > 0 && !mustBeFlat().isEmpty()) {
+            if (trade != null && trade.open() > 0
+                    && (!mustBeFlat().isEmpty() || trade.flattened.equals("quiet time"))) {
                 for (O o : List.copyOf(orders)) {
                     if (o.of == this && o.all && o.alive()) {
                         o.quantity = o.filled + trade.open();
@@ -2047,6 +2070,7 @@ final class NaiveTrader {
     /** Bars take the print that has come, not the clock. */
     private boolean working;
     private boolean rolling;
+    private boolean flatBy;
     /** Index of the first print of the month in force. */
     private int firstOfMonth;
 
@@ -2096,6 +2120,7 @@ final class NaiveTrader {
                         due.add(new Due(x.open, 1, () -> roll(x.open)));
                     }
                     due.add(new Due(x.open, 1, () -> {
+                        flatBy = market.flatBy != NONE && flatMoments().contains(x.open);
                         traders.forEach(t -> t.tradesToday = 0);
                         countAnew("day");
                     }));
@@ -2111,6 +2136,9 @@ final class NaiveTrader {
             for (S x : sessions) {
                 if (x.close > until) {
                     if (firstOf(x.day).open < until) {
+                        long open = firstOf(x.day).open;
+                        flatBy = market.flatBy != NONE
+                                && flatMoments().stream().anyMatch(m -> m >= open && m <= until);
                         traders.forEach(t -> t.tradesToday = 0);
                         countAnew("day");
                     }
@@ -2157,6 +2185,25 @@ final class NaiveTrader {
                 }
             }
         }
+        for (long moment : market.flatBy == NONE ? List.<Long>of() : flatMoments()) {
+            if (moment > reached && moment <= until && begun) {
+                due.add(new Due(moment, 3, () -> {
+                    flatBy = true;
+                    traders.forEach(t -> t.flatten("flat by"));
+                }));
+            }
+        }
+        for (Quiet q : market.quiet) {
+            if (q.acts > reached && q.acts <= until && begun && (q.flatten || q.cancel)) {
+                due.add(new Due(q.acts, 3, () -> traders.forEach(t -> {
+                    if (q.flatten) {
+                        t.flatten("quiet time");
+                    } else {
+                        t.cancelEntries();
+                    }
+                })));
+            }
+        }
         if (market.rollDay >= 0) {
             S lastOfOld = sessions.stream().filter(x -> x.day < market.rollDay).reduce((a, b) -> b).orElseThrow();
             long lead = Math.max(lastOfOld.open, lastOfOld.close - market.rollLead);
@@ -2189,6 +2236,16 @@ final class NaiveTrader {
             at(d.time);
             d.what.run();
         });
+    }
+
+    /** When flat by acts, every day. */
+    private List<Long> flatMoments() {
+        List<Long> moments = new ArrayList<>();
+        long first = Math.floorDiv(sessions.getFirst().open, DAY) * DAY;
+        for (int day = -1; day < 40; day++) {
+            moments.add(first + day * DAY + market.flatBy - market.flatLead);
+        }
+        return moments;
     }
 
     private void closeSession(S x) {

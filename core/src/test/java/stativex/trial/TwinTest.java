@@ -19,6 +19,7 @@ import stativex.account.Account;
 import stativex.account.GiveBack;
 import stativex.account.Guard;
 import stativex.account.LosingRun;
+import stativex.account.QuietTimes;
 import stativex.account.LockReason;
 import stativex.account.Rulebook;
 import stativex.engine.DayBook;
@@ -533,12 +534,34 @@ public class TwinTest {
                         s.bookFromEquity ? Rulebook.From.EQUITY : Rulebook.From.BALANCE, s.bookBreaks,
                         guard(s.bookGuard)));
             }
+            if (chance(20)) {
+                LocalTime by = LocalTime.of(List.of(1, 2, 3, 4).get(dice.nextInt(4)), dice.nextInt(60));
+                s.flatBy = by.toNanoOfDay();
+                s.flatLead = dice.nextInt(6) * 60 * Given.SECOND;
+                rules.add(new Rulebook.FlatBy(by, ZoneOffset.UTC, s.flatLead));
+            }
             Account account = Given.account(
                     s.dayLoss > 0
                             ? Optional.of(new Account.DayLoss(s.dayLoss, guard(s.guard)))
                             : Optional.empty(),
                     s.dayProfit > 0 ? Optional.of(s.dayProfit) : Optional.empty(), rules);
             return with(account, account.fees());
+        }
+
+        private QuietTimes quietTimes() {
+            List<QuietTimes.Release> releases = new ArrayList<>();
+            QuietTimes.Action action = QuietTimes.Action.values()[dice.nextInt(3)];
+            long before = dice.nextInt(10) * 60 * Given.SECOND;
+            long after = (1 + dice.nextInt(10)) * 60 * Given.SECOND;
+            long lead = dice.nextInt(90) * Given.SECOND;
+            for (int i = chance(25) ? dice.nextInt(1, 8) : 0; i > 0; i--) {
+                long at = Given.at(dice.nextInt(DAYS), "01:00:00") + dice.nextLong(3 * 3600 * Given.SECOND);
+                releases.add(new QuietTimes.Release(at, "Tide table", "NZ", "high"));
+                boolean flatten = action == QuietTimes.Action.FLATTEN;
+                s.quiet.add(new NaiveTrader.Quiet(at - before - (flatten ? lead : 0), at + after,
+                        action == QuietTimes.Action.CANCEL, flatten));
+            }
+            return new QuietTimes(releases, before, after, action, lead);
         }
 
         private NaiveTrader.G guard() {
@@ -568,7 +591,7 @@ public class TwinTest {
                         : OptionalInt.of((int) (s.pause / 60 / Given.SECOND))));
             }
             return new Account(own.name(), own.currency(), own.start(), fees, own.dayLoss(), own.dayProfit(), giveBack,
-                    losingRun, own.rulebook());
+                    losingRun, quietTimes(), own.rulebook());
         }
 
         private Join join() {
@@ -678,6 +701,10 @@ public class TwinTest {
             b.realism = a.realism;
             b.assumedAhead = a.assumedAhead;
             b.latency = a.latency;
+            b.flatBy = a.flatBy;
+            b.flatLead = a.flatLead;
+            b.quiet.clear();
+            b.quiet.addAll(a.quiet);
             Optional<LocalDate> until = first.inputs.days().last();
             b.endsBefore = until.isPresent()
                     ? Given.at((int) (until.get().toEpochDay() - Given.MONDAY.toEpochDay()) + 1, "01:30:00")
@@ -694,7 +721,7 @@ public class TwinTest {
             inputs = Inputs.of(first.inputs.tape(), first.contract,
                     Map.of("SWL", new ContractTape(second.contract, Case.tape(second.prints))),
                     new Account(own.name(), own.currency(), own.start(), fees, own.dayLoss(), own.dayProfit(),
-                            own.giveBack(), own.losingRun(), own.rulebook()),
+                            own.giveBack(), own.losingRun(), own.quietTimes(), own.rulebook()),
                     all, first.inputs.terms()).over(first.inputs.days());
             twin = new NaiveTrader(a, first.prints, first.sessions);
             new NaiveTrader(b, second.prints, second.sessions).joins(twin, listedFirst);
@@ -756,7 +783,7 @@ public class TwinTest {
             Account own = c.inputs.account();
             Run with = Run.trial(Inputs.of(c.inputs.tape(), c.inputs.contract(), c.inputs.others(),
                     new Account(own.name(), own.currency(), own.start(), fees, own.dayLoss(), own.dayProfit(),
-                            own.giveBack(), own.losingRun(), own.rulebook()),
+                            own.giveBack(), own.losingRun(), own.quietTimes(), own.rulebook()),
                     all, c.inputs.terms()).over(c.inputs.days()));
             Run without = Run.trial(c.first.inputs);
             assertEquals(with.engine().log().fills(), without.engine().log().fills(), "seed " + seed);
@@ -826,7 +853,8 @@ public class TwinTest {
                 "declined opposite position",
                 "declined leaving", "declined adds not allowed", "declined position limit", "declined line check",
                 "declined locked", "declined broken", "roll", "declined last trading day", "declined risk cap",
-                "declined signals per period", "taken cut", "give-back", "locked give-back",
+                "declined signals per period", "taken cut", "give-back", "locked give-back", "flat by", "quiet time",
+                "declined flat by", "declined quiet time",
                 "declined side off", "declined session incomplete",
                 "declined session closed", "taken", "locked day loss", "locked drawdown floor", "volume", "range",
                 "time", "renko",

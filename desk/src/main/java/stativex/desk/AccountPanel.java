@@ -32,11 +32,13 @@ final class AccountPanel extends BorderPane {
     private final TextField lock = new TextField();
     private final Label problem = new Label();
     private final AccountSketch sketch;
+    private final AccountLinesForm further;
 
     /** @param closed told of the account that is to be kept, or of none */
     AccountPanel(AccountSketch sketch, String title, Consumer<Optional<Documents.Read<Account>>> closed) {
         this.closed = closed;
         this.sketch = sketch;
+        this.further = new AccountLinesForm(sketch.lines());
         getStyleClass().add("import");
         setId("account-panel");
         Label heading = new Label(title);
@@ -62,8 +64,8 @@ final class AccountPanel extends BorderPane {
         fields.addRow(6, new Label("Rulebook"),
                 set(rulebook, "account-rulebook", "Name of the rulebook", sketch.rulebook()));
         fields.addRow(7, new Label("Drawdown floor"),
-                beside(set(allowance, "account-allowance", "Money below the highest equity, empty for no floor",
-                        sketch.allowance()), "below the highest equity; empty: none"));
+                beside(set(allowance, "account-allowance", "Money below what the floor hangs from, empty for no floor",
+                        sketch.allowance()), "empty: none"));
         fields.addRow(8, new Label("Locks at"),
                 beside(set(lock, "account-lock", "The floor never rises above this", sketch.lockAt()),
                         "empty: always trails"));
@@ -75,7 +77,8 @@ final class AccountPanel extends BorderPane {
         cancel.setId("account-cancel");
         cancel.setCancelButton(true);
         cancel.setOnAction(e -> closed.accept(Optional.empty()));
-        VBox box = new VBox(10, heading, fields, problem, new HBox(10, keep, cancel));
+        HBox both = new HBox(36, fields, further);
+        VBox box = new VBox(10, heading, both, problem, new HBox(10, keep, cancel));
         box.getStyleClass().add("import-body");
         setCenter(box);
     }
@@ -100,7 +103,7 @@ final class AccountPanel extends BorderPane {
         try {
             Documents.Read<Account> account = sketch.filled(name.getText(), currency.getText(), start.getText(),
                     fees.getText(), loss.getText(), profit.getText(), rulebook.getText(), allowance.getText(),
-                    lock.getText()).read();
+                    lock.getText(), further.lines()).read();
             closed.accept(Optional.of(account));
         } catch (BadInput e) {
             problem.setText(e.getMessage().replaceFirst("^.*, \\$\\.?", ""));

@@ -127,7 +127,7 @@ public class ByHandStoryTest extends DeskTest {
         robot.clickOn("#running-plan-next");
         settled();
         assertEquals(order(strategy, Order.Role.STOP).price(), Optional.of(stop), "the open trade keeps its plan");
-        assertTrue(strategy().strategy().plan().words().startsWith("Stop 4 t"), strategy().strategy().plan().words());
+        assertTrue(strategy().strategy().plan().words().startsWith("stop 4 t"), strategy().strategy().plan().words());
         type("#plan-stop", "3");
         until("the plan is tried again", 120, () -> !window.exitsStage().isBusy());
         robot.clickOn("#running-plan-open");

@@ -23,6 +23,7 @@ import javafx.scene.input.MouseButton;
 import org.testfx.util.WaitForAsyncUtils;
 import org.testng.annotations.Test;
 import stativex.engine.Mode;
+import stativex.market.Money;
 import stativex.files.DocumentFolder;
 import stativex.market.Contract;
 
@@ -217,8 +218,18 @@ public class OwnMarketStoryTest extends DeskTest {
         type("#account-name", "Kea");
         type("#account-start", "20000");
         type("#account-fees", "MTD 0.35");
+        type("#account-give-fall", "9000.00");
+        type("#account-give-after", "ninety");
+        type("#account-losing", "500");
+        type("#account-releases", "2027-01-15T02:30:00Z Tide table | NZ | high");
         picture("account");
         press("#account-keep");
+        assertTrue(text("#account-problem").contains("expected"), text("#account-problem"));
+        type("#account-give-after", "9500.00");
+        press("#account-keep");
+        assertEquals(fx(() -> window.workspace().inputs().account().giveBack().orElseThrow().fall()),
+                Money.parse("9000"));
+        assertEquals(fx(() -> window.workspace().inputs().account().quietTimes().releases().size()), 1);
         assertEquals(fx(() -> window.workspace().inputs().account().name()), "Kea");
         assertEquals(fx(() -> window.workspace().replay().latest().snapshot().strategies().getFirst().mode()), Mode.OFF,
                 "everything begins off");

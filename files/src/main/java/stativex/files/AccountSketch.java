@@ -20,16 +20,17 @@ import tools.jackson.databind.node.ObjectNode;
  * @param allowance of a drawdown floor that trails the highest equity; empty for no floor
  * @param lockAt the floor never rises above this; empty: it always trails
  * @param base the document that it was made of: what has no field here stays as it is there
+ * @param lines further ones
  */
 public record AccountSketch(String name, String currency, String start, String fees, String dayLoss, String dayProfit,
-        String rulebook, String allowance, String lockAt, Optional<JsonNode> base) {
+        String rulebook, String allowance, String lockAt, Optional<JsonNode> base, AccountLines lines) {
 
     private static final Pattern FEE = Pattern.compile("(\\S+)[\\s:,;]+([-+]?[0-9.]+)");
 
     /** An account to begin with that states no cost. */
     public static AccountSketch practice(String currency, String symbol) {
         return new AccountSketch("Practice", currency, "50000.00", symbol + " 0.00\n", "", "", "none", "", "",
-                Optional.empty());
+                Optional.empty(), AccountLines.NONE);
     }
 
     public static AccountSketch of(Documents.Read<Account> read) {
@@ -42,20 +43,20 @@ public record AccountSketch(String name, String currency, String start, String f
                 account.dayProfit().map(Money::text).orElse(""), account.rulebook().name(),
                 account.rulebook().floor().map(floor -> Money.text(floor.allowance())).orElse(""),
                 account.rulebook().floor().flatMap(floor -> floor.lock()).map(Money::text).orElse(""),
-                Optional.of(read.document()));
+                Optional.of(read.document()), AccountLines.of(read.document()));
     }
 
     /** The same document with other words in its fields. */
     public AccountSketch filled(String itsName, String itsCurrency, String itsStart, String itsFees, String itsDayLoss,
-            String itsDayProfit, String itsRulebook, String itsAllowance, String itsLockAt) {
+            String itsDayProfit, String itsRulebook, String itsAllowance, String itsLockAt, AccountLines itsLines) {
         return new AccountSketch(itsName, itsCurrency, itsStart, itsFees, itsDayLoss, itsDayProfit, itsRulebook,
-                itsAllowance, itsLockAt, base);
+                itsAllowance, itsLockAt, base, itsLines);
     }
 
     /** The same under another name. */
     public AccountSketch withName(String other) {
         return new AccountSketch(other, currency, start, fees, dayLoss, dayProfit, rulebook, allowance, lockAt,
-                base);
+                base, lines);
     }
 
     /** The account. @throws BadInput saying which field is wrong and what was expected */
@@ -87,6 +88,7 @@ public record AccountSketch(String name, String currency, String start, String f
         ObjectNode book = d.withObject("/rulebook").put("document", "rulebook").put("version", 1).put("name",
                 rulebook.isBlank() ? "none" : rulebook.strip());
         floor(book.withArray("/rules"));
+        lines.write(d);
         return Documents.account(Json.line(d), name.strip().toLowerCase(Locale.ROOT), other -> other);
     }
 

@@ -23,6 +23,7 @@ import stativex.account.Account;
 import stativex.account.GiveBack;
 import stativex.account.Guard;
 import stativex.account.LosingRun;
+import stativex.account.QuietTimes;
 import stativex.account.Rulebook;
 import stativex.engine.Strategy;
 import stativex.exit.ExitPlan;
@@ -72,7 +73,7 @@ public final class Documents {
             throw new BadInput(file + ": expected the name of a document inside its own folder, found \""
                     + Causes.found(name) + "\"");
         }
-        return Json.read(other);
+        return ReleaseCalendar.is(name) ? ReleaseCalendar.read(other) : Json.read(other);
     }
 
     /** @param name said in messages */
@@ -152,7 +153,7 @@ public final class Documents {
     static Read<Account> account(JsonNode document, String file, Function<String, JsonNode> named) {
         eitherOr(document, "rulebook", "rulebookFile", file);
         Schemas.check(Schemas.Kind.ACCOUNT, document, file);
-        JsonNode whole = putIn(document, "rulebook", "rulebookFile", file, named);
+        JsonNode whole = withReleases(putIn(document, "rulebook", "rulebookFile", file, named), file, named);
         Field root = Field.root(file, whole);
         Map<String, Field.Placed<Long>> fees = new LinkedHashMap<>();
         for (Field fee : root.items("fees")) {
@@ -174,7 +175,7 @@ public final class Documents {
         Optional<Long> profit = root.maybe("dayProfit").filter(f -> f.at("on").flag()).map(f -> f.at("amount").money());
         Rulebook rulebook = rulebook(root.at("rulebook"));
         Account account = root.checked(() -> new Account(root.at("name").text(), root.at("currency").text(),
-                root.at("start").money(), values(fees), loss, profit, giveBack, losingRun, rulebook));
+                root.at("start").money(), values(fees), loss, profit, giveBack, losingRun, quietTimes(root), rulebook));
         return new Read<>(account, whole);
     }
 
@@ -185,7 +186,11 @@ public final class Documents {
         for (Field rule : field.items("rules")) {
             String kind = rule.at("rule").text();
             rule.putOnce(kinds, kind, rule, "the rule \"" + kind + "\"");
-            rules.add(rule.checked(() -> kind.equals("day loss") ? bookDayLoss(rule) : floor(rule)));
+            rules.add(rule.checked(() -> switch (kind) {
+                case "day loss" -> bookDayLoss(rule);
+                case "flat by" -> flatBy(rule);
+                default -> floor(rule);
+            }));
         }
         return new Rulebook(field.at("name").text(), rules);
     }
@@ -193,6 +198,47 @@ public final class Documents {
     private static Rulebook.Rule floor(Field rule) {
         return new Rulebook.DrawdownFloor(rule.at("kind").word(Rulebook.Trails.class), rule.at("allowance").money(),
                 rule.maybe("lockAt").map(Field::money), guard(rule, Guard.OFF));
+    }
+
+    private static Rulebook.Rule flatBy(Field rule) {
+        return new Rulebook.FlatBy(rule.at("time").time(), rule.at("zone").zone(), rule.has("leadSeconds")
+                ? rule.at("leadSeconds").longInteger(0, 86_400) * TapeTime.SECOND
+                : Rulebook.FlatBy.LEAD);
+    }
+
+    /** Of the releases those that the filters let through. */
+    private static QuietTimes quietTimes(Field account) {
+        if (!account.has("quietTimes") || !account.at("quietTimes").at("on").flag()) {
+            return QuietTimes.NONE;
+        }
+        Field quiet = account.at("quietTimes");
+        List<String> countries = words(quiet, "countries");
+        List<String> impacts = words(quiet, "impacts");
+        List<String> titles = words(quiet, "titles");
+        List<QuietTimes.Release> releases = new ArrayList<>();
+        for (Field one : quiet.items("releases")) {
+            QuietTimes.Release release = new QuietTimes.Release(one.at("time").instant(), one.at("title").text(),
+                    one.maybe("country").map(Field::text).orElse(""), one.maybe("impact").map(Field::text).orElse(""));
+            boolean taken = (countries.isEmpty() || countries.contains(lower(release.country())))
+                    && (impacts.isEmpty() || impacts.contains(lower(release.impact())))
+                    && (titles.isEmpty() || titles.stream().anyMatch(lower(release.title())::contains));
+            if (taken) {
+                releases.add(release);
+            }
+        }
+        return quiet.checked(() -> new QuietTimes(releases,
+                quiet.at("minutesBefore").longInteger(0, 1440) * 60 * TapeTime.SECOND,
+                quiet.at("minutesAfter").longInteger(0, 1440) * 60 * TapeTime.SECOND,
+                quiet.at("action").word(QuietTimes.Action.class),
+                (quiet.has("leadSeconds") ? quiet.at("leadSeconds").longInteger(0, 86_400) : 30) * TapeTime.SECOND));
+    }
+
+    private static List<String> words(Field field, String name) {
+        return field.has(name) ? field.items(name).stream().map(Field::text).map(Documents::lower).toList() : List.of();
+    }
+
+    private static String lower(String text) {
+        return text.strip().toLowerCase(Locale.ROOT);
     }
 
     private static Rulebook.Rule bookDayLoss(Field rule) {
@@ -252,6 +298,17 @@ public final class Documents {
             throw BadInput.at(file, "$", "expected either " + inside + " or " + fileField + ", found "
                     + (document.has(inside) ? "both" : "neither"));
         }
+    }
+
+    /** With the releases of the file that its quiet times name in its place. */
+    private static JsonNode withReleases(JsonNode document, String file, Function<String, JsonNode> named) {
+        if (!document.has("quietTimes")) {
+            return document;
+        }
+        JsonNode quiet = putIn(document.get("quietTimes"), "releases", "releasesFile", file + ", $.quietTimes", named);
+        ObjectNode whole = (ObjectNode) document.deepCopy();
+        whole.set("quietTimes", quiet);
+        return whole;
     }
 
     /** Puts a named document in the place of its name. */

@@ -43,6 +43,8 @@ public final class ResultWords {
             case OPPOSITE_SIGNAL -> "opposite signal";
             case CLOCK_TIME -> "clock time";
             case WINDOW_END -> "window end";
+            case FLAT_BY -> "flat by";
+            case QUIET_TIME -> "quiet time";
             case ROLL -> "roll";
             case DAY_LOSS -> "day loss";
             case DAY_PROFIT -> "day profit";
@@ -75,6 +77,8 @@ public final class ResultWords {
             case LOCKED -> "locked";
             case BROKEN -> "broken";
             case OUTSIDE_WINDOW -> "outside window";
+            case FLAT_BY -> "flat by";
+            case QUIET_TIME -> "quiet time";
             case LAST_TRADING_DAY -> "last trading day";
             case COOLING_DOWN -> "cooling down";
             case SPREAD -> "spread";

@@ -111,6 +111,10 @@ public final class Sentences {
             case Refusal.LosingRun run -> losingRun(run);
             case Refusal.Broken broken -> "the " + ResultWords.of(broken.by()) + " was reached";
             case Refusal.OutsideWindow outside -> window(outside.stretch());
+            case Refusal.FlatBy flat -> "flat by " + flat.rule().time() + " in " + flat.rule().zone().getId()
+                    + ", until the next trading day";
+            case Refusal.QuietTime quiet ->
+                "quiet until " + clock(quiet.quiet().to()) + ", " + quiet.quiet().release().title();
             case Refusal.LastTradingDay last -> "last trading day " + last.date();
             case Refusal.CoolingDown cooling -> coolDown(cooling.rule());
             case Refusal.Spread spread ->
@@ -172,7 +176,9 @@ public final class Sentences {
             case DAY_LOCK -> "Day lock";
             case ACCOUNT -> "Account rulebook";
             case WINDOW -> "Session window";
+            case FLAT_BY -> "Flat by";
             case LAST_TRADING_DAY -> "Last trading day";
+            case QUIET_TIME -> "Quiet times";
             case COOL_DOWN -> "Cool-down";
             case SPREAD -> "Spread";
             case TRADES -> "Trades today";
@@ -207,6 +213,8 @@ public final class Sentences {
             case Refusal.Broken broken -> "broken: " + ResultWords.of(broken.by());
             case Refusal.OutsideWindow outside -> outside.stretch().map(s -> s.name()
                     + (now < s.from() ? " at " + clock(s.from(), s) : " is ending")).orElse("no window ahead");
+            case Refusal.FlatBy flat -> "was " + flat.rule().time();
+            case Refusal.QuietTime quiet -> "until " + clock(quiet.quiet().to());
             case Refusal.LastTradingDay last -> "was " + last.date();
             case Refusal.CoolingDown cooling -> coolDown(cooling.rule());
             case Refusal.Spread spread -> spread.ticks() + " t, at most " + spread.most();
@@ -238,8 +246,8 @@ public final class Sentences {
                 case FEED -> "in step";
                 case DAY_LOCK -> "open";
                 case LINE_CHECK -> "a stop-out stays inside";
-                case SESSION, ACCOUNT, WINDOW, LAST_TRADING_DAY, COOL_DOWN, SPREAD, TRADES, SIGNALS, POSITION,
-                        WARM_UP, RISK_CAP ->
+                case SESSION, ACCOUNT, WINDOW, FLAT_BY, LAST_TRADING_DAY, QUIET_TIME, COOL_DOWN, SPREAD, TRADES,
+                        SIGNALS, POSITION, WARM_UP, RISK_CAP ->
                     "clear";
             };
         };

@@ -64,7 +64,7 @@ public class DocumentsTest {
         AccountSketch sketch = AccountSketch.of(read);
         Account again = new AccountSketch("Other", sketch.currency(), sketch.start(), sketch.fees(), "600", "",
                 "Skerry",
-                "1500", "", sketch.base()).read().value();
+                "1500", "", sketch.base(), sketch.lines()).read().value();
         assertEquals(again.giveBack(), account.giveBack());
         assertEquals(again.losingRun(), account.losingRun());
         assertEquals(again.dayLoss().orElseThrow(), new Account.DayLoss(Money.parse("600"), true));
@@ -72,11 +72,47 @@ public class DocumentsTest {
                 Money.parse("1500"), Optional.empty(), new Guard(true, 0, 4)));
         assertEquals(again.rulebook().rules().getLast(), account.rulebook().rules().getLast());
         assertEquals(new AccountSketch("Other", sketch.currency(), sketch.start(), sketch.fees(), "", "", "Skerry", "",
-                "", sketch.base()).read().value().rulebook().rules(), List.of(account.rulebook().rules().getLast()));
+                "", sketch.base(), sketch.lines()).read().value().rulebook().rules(),
+                List.of(account.rulebook().rules().getLast()));
         assertEquals(List.copyOf(Documents.account(text.replaceFirst("\"fees\": \\[", "\"fees\": ["
                 + "{\"contract\": \"ZZZ\", \"perSide\": \"1\"}, {\"contract\": \"AAA\", \"perSide\": \"1\"}, "),
                 "account.json", name -> book).value().fees().keySet()), List.of("ZZZ", "AAA", "TDL"),
                 "in the document's order");
+    }
+
+    @Test
+    public void furtherLinesReadAsTheyWereWritten() {
+        AccountSketch bare = AccountSketch.practice("NZD", "TDL");
+        assertEquals(bare.read().value().rulebook().rules(), List.of());
+        AccountLines lines = new AccountLines("static", "4", "900.00", "equity", true, "300.00", "200.00", "3", "",
+                "16:00",
+                "Pacific/Auckland", new AccountLines.Quiet(
+                        "2026-09-24T02:30:00Z Tide table | NZ | high\n2026-09-25T02:30:00Z Kelp prices", "5", "10",
+                        "cancel"));
+        Documents.Read<Account> read = bare
+                .filled("Skerry", "NZD", "50000.00", bare.fees(), "", "", "Skerry", "2000", "",
+                        lines)
+                .read();
+        assertEquals(AccountSketch.of(read).lines(), lines);
+        assertEquals(read.value().rulebook().floor().orElseThrow(), new Rulebook.DrawdownFloor(Rulebook.Trails.STATIC,
+                Money.parse("2000"), Optional.empty(), new Guard(true, 0, 4)));
+        assertEquals(read.value().quietTimes().releases().getFirst().impact(), "high");
+        assertEquals(AccountSketch.of(read).filled("Skerry", "NZD", "50000.00", bare.fees(), "", "", "Skerry", "", "",
+                AccountLines.NONE).read().value(),
+                bare.filled("Skerry", "NZD", "50000.00", bare.fees(), "", "", "Skerry", "", "", AccountLines.NONE)
+                        .read()
+                        .value(),
+                "all of them taken off again");
+        for (String[] wrong : new String[][]{{"x", "guard of the floor"}, {"-1", "margin"}}) {
+            String said = expectThrows(BadInput.class,
+                    () -> bare.filled("Skerry", "NZD", "50000.00", bare.fees(), "", "",
+                            "Skerry", "2000", "",
+                            new AccountLines("static", wrong[0], "", "balance", false, "", "", "", "", "", "",
+                                    AccountLines.NONE.quiet()))
+                            .read())
+                    .getMessage();
+            assertTrue(said.contains(wrong[1]), said);
+        }
     }
 
     @DataProvider

@@ -196,6 +196,8 @@ final class Pins {
             case OFF -> "f";
             case SESSION_CLOSED, SESSION_INCOMPLETE -> "x";
             case LAST_TRADING_DAY -> "d";
+            case FLAT_BY -> "l";
+            case QUIET_TIME -> "n";
             case COOLING_DOWN -> "h";
             case SPREAD -> "q";
             case WARMING_UP -> "u";

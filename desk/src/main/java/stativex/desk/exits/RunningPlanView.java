@@ -13,8 +13,8 @@ import stativex.exit.ExitPlan;
 final class RunningPlanView extends VBox {
     private final RunningPlans running;
     private final Label words = new Label();
-    private final Button next = new Button("Use from the next trade");
-    private final Button open = new Button("Use for the open trade too");
+    private final Button next = new Button("From the next trade");
+    private final Button open = new Button("The open trade too");
     private String strategy = "";
     private Optional<ExitPlan> plan = Optional.empty();
 

@@ -1,0 +1,92 @@
+package stativex.engine;
+
+import java.util.List;
+import java.util.Optional;
+import stativex.account.Account;
+import stativex.account.QuietTimes;
+import stativex.account.Rulebook;
+import stativex.market.TapeTime;
+
+/** When the account's rules ask for something by the clock of a contract: flat by, and quiet times around releases. */
+final class RuleClock {
+    private final Optional<Rulebook.FlatBy> flatBy;
+    private final List<QuietTimes.Quiet> quiet;
+    private final QuietTimes.Action action;
+    private long nextFlat = TapeTime.NEVER;
+    private boolean flat;
+    /** Quiet times that have begun, and when the last of them ends. */
+    private int begun;
+    private Optional<QuietTimes.Quiet> last = Optional.empty();
+
+    RuleClock(Account account) {
+        this.flatBy = account.rulebook().of(Rulebook.FlatBy.class).findFirst();
+        this.quiet = account.quietTimes().times();
+        this.action = account.quietTimes().action();
+    }
+
+    /** A first event: what began before it holds, and does nothing any more. */
+    void start(long time) {
+        while (begun < quiet.size() && quiet.get(begun).acts() < time) {
+            begins();
+        }
+    }
+
+    private void begins() {
+        QuietTimes.Quiet next = quiet.get(begun++);
+        last = last.filter(before -> before.to() >= next.to()).or(() -> Optional.of(next));
+    }
+
+    /** A trading day of the contract begins. */
+    void dayBegins(long at) {
+        flat = false;
+        nextFlat = flatBy.map(rule -> rule.actsFrom(at)).orElse(TapeTime.NEVER);
+    }
+
+    /** The next moment that anything begins. */
+    long next() {
+        return Math.min(nextFlat, begun < quiet.size() ? quiet.get(begun).acts() : TapeTime.NEVER);
+    }
+
+    /** Flat by acts now, from now on until the next trading day. Returns whether it does. */
+    boolean flatBegins(long at) {
+        if (nextFlat != at) {
+            return false;
+        }
+        nextFlat = TapeTime.NEVER;
+        flat = true;
+        return true;
+    }
+
+    /** Quiet times that begin now have begun. Returns what is to be done; empty: none begins, or nothing but that. */
+    Optional<QuietTimes.Action> quietBegins(long at) {
+        int before = begun;
+        while (begun < quiet.size() && quiet.get(begun).acts() == at) {
+            begins();
+        }
+        return begun > before && action != QuietTimes.Action.NO_ENTRIES ? Optional.of(action) : Optional.empty();
+    }
+
+    /** The rule that keeps everything flat, if it does now. */
+    Optional<Rulebook.FlatBy> flatBy() {
+        return flat ? flatBy : Optional.empty();
+    }
+
+    /** The quiet time that holds; of several the one that ends last. */
+    Optional<QuietTimes.Quiet> quietAt(long time) {
+        return last.filter(now -> time < now.to());
+    }
+
+    /** Whether a quiet time wants everything flat. */
+    boolean quietFlat(long time) {
+        return action == QuietTimes.Action.FLATTEN && quietAt(time).isPresent();
+    }
+
+    /** Whether there are such rules at all. */
+    boolean hasFlatBy() {
+        return flatBy.isPresent();
+    }
+
+    boolean hasQuiet() {
+        return !quiet.isEmpty();
+    }
+}
