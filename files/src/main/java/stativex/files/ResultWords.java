@@ -160,12 +160,17 @@ public final class ResultWords {
         };
     }
 
+    /** The same where there is little room. */
+    public static String brief(LineKind line) {
+        return line == LineKind.DRAWDOWN_FLOOR ? "Floor" : of(line);
+    }
+
     /** A line as the screen names it. */
     public static String of(LineKind line) {
         return switch (line) {
             case DAY_LOSS -> "Own day loss";
             case GIVE_BACK -> "Give-back";
-            case BOOK_DAY_LOSS -> "Day loss of the book";
+            case BOOK_DAY_LOSS -> "Book's day loss";
             case DRAWDOWN_FLOOR -> "Drawdown floor";
             case DAY_PROFIT -> "Profit lock";
         };

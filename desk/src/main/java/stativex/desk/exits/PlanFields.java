@@ -56,7 +56,7 @@ public final class PlanFields extends VBox {
     private final DistanceField after = new DistanceField("plan-after", "breakeven trigger", 1, ALL, this::tell);
     private final CheckBox barsOn = new CheckBox("after");
     private final NumberField bars = number("plan-be-bars", "10", "bars until breakeven");
-    private final CheckBox legOn = new CheckBox("with target");
+    private final CheckBox legOn = new CheckBox("at target");
     private final NumberField leg = number("plan-be-leg", "1", "target that leads to breakeven");
     private final DistanceField offset = new DistanceField("plan-offset", "breakeven offset", -1000, ALL, this::tell);
     private final VBox trail = new VBox(4);
@@ -161,6 +161,7 @@ public final class PlanFields extends VBox {
         for (NumberField field : List.of(disaster, volume, bars, leg)) {
             field.onChanged(this::tell);
         }
+        bars.setMinWidth(40);
         judged.setOnAction(e -> tell());
         apart.setOnAction(e -> apart());
         longSide.setOnAction(e -> turn(Side.LONG));

@@ -52,7 +52,7 @@ final class HeadroomView extends Sketch {
             } else if (h.near()) {
                 pen.polygon(Palette.WARN, Palette.WARN, new double[]{0, 5, 10}, new double[]{y + 13, y + 4, y + 13});
             }
-            pen.text(ResultWords.of(h.line().kind()), Fonts.words(12), ink, h.near() ? 15 : 0, y + 13);
+            pen.text(ResultWords.brief(h.line().kind()), Fonts.words(12), ink, h.near() ? 15 : 0, y + 13);
             pen.rightAligned(Format.money(h.money()), Fonts.figures(11.5), ink, ticks - 62, y + 13);
             pen.rightAligned(Format.grouped(Long.toString(h.ticks())) + " t", Fonts.figures(11.5), ink, ticks, y + 13);
             pen.rightAligned(h.line().below() ? h.tenthsOfStopOuts().map(Format::tenths).orElse("no stop") : "",
