@@ -140,9 +140,12 @@ public record AccountLines(String floorKind, String floorGuard, String bookLoss,
         return figure.isBlank() ? Optional.empty() : Optional.of(rules.addObject().put("rule", kind));
     }
 
-    private static Optional<ObjectNode> line(ObjectNode d, String key, String figure) {
+    /** An own line, switched on; it goes where there is nothing to put, unless it is switched off: then it may stay. */
+    static Optional<ObjectNode> line(ObjectNode d, String key, String figure) {
         if (figure.isBlank()) {
-            d.remove(key);
+            if (d.path(key).path("on").asBoolean(true)) {
+                d.remove(key);
+            }
             return Optional.empty();
         }
         return Optional.of(d.withObject("/" + key).put("on", true));

@@ -94,11 +94,7 @@ public record AccountSketch(String name, String currency, String start, String f
 
     /** An own line of the day: its amount, or that there is none; its guard stays. */
     private static void line(ObjectNode document, String key, String amount, String words) {
-        if (amount.isBlank()) {
-            document.remove(key);
-        } else {
-            document.withObject("/" + key).put("on", true).put("amount", money(amount, words));
-        }
+        AccountLines.line(document, key, amount).ifPresent(line -> line.put("amount", money(amount, words)));
     }
 
     /** The floor's figures; its kind and guard stay, a new one trails the highest equity. */

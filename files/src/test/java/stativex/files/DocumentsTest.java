@@ -90,7 +90,7 @@ public class DocumentsTest {
                         "2026-09-24T02:30:00Z Tide table | NZ | high\n2026-09-25T02:30:00Z Kelp prices", "5", "10",
                         "cancel"));
         Documents.Read<Account> read = bare
-                .filled("Skerry", "NZD", "50000.00", bare.fees(), "", "", "Skerry", "2000", "",
+                .filled("Skerry", "NZD", "50000.00", bare.fees(), "", "", "Skerry", "2000.00", "",
                         lines)
                 .read();
         assertEquals(AccountSketch.of(read).lines(), lines);
@@ -103,10 +103,17 @@ public class DocumentsTest {
                         .read()
                         .value(),
                 "all of them taken off again");
+        Documents.Read<Account> off = Documents.account(
+                Json.line(read.document()).replace("\"on\":true,\"fall\"", "\"on\":false,\"fall\""), "off",
+                other -> other);
+        assertEquals(off.value().giveBack(), Optional.empty());
+        AccountSketch again = AccountSketch.of(off);
+        assertEquals(again.lines().giveFall(), "");
+        assertEquals(again.read().document(), off.document(), "what is switched off keeps its figures");
         for (String[] wrong : new String[][]{{"x", "guard of the floor"}, {"-1", "margin"}}) {
             String said = expectThrows(BadInput.class,
                     () -> bare.filled("Skerry", "NZD", "50000.00", bare.fees(), "", "",
-                            "Skerry", "2000", "",
+                            "Skerry", "2000.00", "",
                             new AccountLines("static", wrong[0], "", "balance", false, "", "", "", "", "", "",
                                     AccountLines.NONE.quiet()))
                             .read())
