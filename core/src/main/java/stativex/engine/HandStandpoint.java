@@ -83,8 +83,13 @@ final class HandStandpoint implements Situation {
     }
 
     @Override
-    public boolean hasFlatBy() {
-        return hand.market.rules.hasFlatBy();
+    public Optional<Rulebook.FlatBy> flatRule() {
+        return hand.market.rules.flatRule();
+    }
+
+    @Override
+    public Optional<QuietTimes.Quiet> nextQuiet() {
+        return hand.market.rules.nextQuiet();
     }
 
     @Override

@@ -76,14 +76,19 @@ final class RuleClock {
         return last.filter(now -> time < now.to());
     }
 
+    /** The next that begins; empty when the calendar of releases lies behind. */
+    Optional<QuietTimes.Quiet> nextQuiet() {
+        return begun < quiet.size() ? Optional.of(quiet.get(begun)) : Optional.empty();
+    }
+
     /** Whether a quiet time wants everything flat. */
     boolean quietFlat(long time) {
         return action == QuietTimes.Action.FLATTEN && quietAt(time).isPresent();
     }
 
-    /** Whether there are such rules at all. */
-    boolean hasFlatBy() {
-        return flatBy.isPresent();
+    /** The rule, whether or not it keeps everything flat now. */
+    Optional<Rulebook.FlatBy> flatRule() {
+        return flatBy;
     }
 
     boolean hasQuiet() {

@@ -165,8 +165,13 @@ final class Standpoint implements Situation {
     }
 
     @Override
-    public boolean hasFlatBy() {
-        return run.market.rules.hasFlatBy();
+    public Optional<Rulebook.FlatBy> flatRule() {
+        return run.market.rules.flatRule();
+    }
+
+    @Override
+    public Optional<QuietTimes.Quiet> nextQuiet() {
+        return run.market.rules.nextQuiet();
     }
 
     @Override

@@ -2,6 +2,8 @@ package stativex.interlock;
 
 import java.util.List;
 import java.util.Optional;
+import stativex.account.QuietTimes;
+import stativex.account.Rulebook;
 import stativex.market.Session;
 
 /**
@@ -55,6 +57,12 @@ public record InterlockView(InterlockKind kind, List<Refusal> refusals, boolean 
 
     /** @param stretch that is open; empty: every hour */
     public record InWindow(Optional<WindowSchedule.Stretch> stretch) implements Fact {}
+
+    /** @param rule everything is flat by then */
+    public record By(Rulebook.FlatBy rule) implements Fact {}
+
+    /** @param next quiet time that begins; empty: the calendar of releases lies behind */
+    public record NextQuiet(Optional<QuietTimes.Quiet> next) implements Fact {}
 
     /** So many of so many. */
     public record Count(int now, int most) implements Fact {}

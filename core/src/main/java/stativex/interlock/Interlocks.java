@@ -215,7 +215,12 @@ public final class Interlocks {
 
         @Override
         public boolean applies(Situation s) {
-            return s.hasFlatBy();
+            return s.flatRule().isPresent();
+        }
+
+        @Override
+        public InterlockView.Fact fact(Situation s) {
+            return new InterlockView.By(s.flatRule().orElseThrow());
         }
 
         @Override
@@ -239,6 +244,11 @@ public final class Interlocks {
         @Override
         public boolean applies(Situation s) {
             return s.hasQuietTimes();
+        }
+
+        @Override
+        public InterlockView.Fact fact(Situation s) {
+            return new InterlockView.NextQuiet(s.nextQuiet());
         }
 
         @Override

@@ -36,8 +36,8 @@ public interface Situation {
     /** The windows that are open, or the next to open. */
     Optional<WindowSchedule.Stretch> stretch();
 
-    /** Whether the account's rulebook has a time by which everything is flat. */
-    boolean hasFlatBy();
+    /** The rulebook's time by which everything is flat, if it has one. */
+    Optional<Rulebook.FlatBy> flatRule();
 
     /** That rule, while it keeps everything flat. */
     Optional<Rulebook.FlatBy> flatBy();
@@ -46,6 +46,9 @@ public interface Situation {
 
     /** The quiet time that holds now. */
     Optional<QuietTimes.Quiet> quiet();
+
+    /** The next that begins; empty when the calendar of releases lies behind. */
+    Optional<QuietTimes.Quiet> nextQuiet();
 
     Optional<LocalDate> lastTradingDay();
 

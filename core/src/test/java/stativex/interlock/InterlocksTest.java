@@ -106,8 +106,13 @@ public class InterlocksTest {
         }
 
         @Override
-        public boolean hasFlatBy() {
-            return true;
+        public Optional<Rulebook.FlatBy> flatRule() {
+            return Optional.of(new Rulebook.FlatBy(java.time.LocalTime.of(16, 0), java.time.ZoneOffset.UTC, 0));
+        }
+
+        @Override
+        public Optional<QuietTimes.Quiet> nextQuiet() {
+            return Optional.empty();
         }
 
         @Override
@@ -301,6 +306,8 @@ public class InterlocksTest {
         InterlockView signals = views.stream().filter(v -> v.kind() == InterlockKind.SIGNALS).findFirst().orElseThrow();
         assertEquals(signals.refusals().size(), 1, "short has some left");
         assertEquals(signals.state(), InterlockView.State.CLEAR);
+        assertTrue(views.stream().anyMatch(v -> v.fact().equals(new InterlockView.NextQuiet(Optional.empty()))),
+                "that no release lies ahead is seen");
         stand.account.lockByHand();
         assertTrue(Interlocks.views(stand, List.of(BUY)).stream()
                 .anyMatch(v -> v.state() == InterlockView.State.TRIPPED));

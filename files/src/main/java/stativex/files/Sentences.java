@@ -240,6 +240,12 @@ public final class Sentences {
                 in.session().map(s -> s.name() + " until " + clock(s.close())).orElse("open");
             case InterlockView.InWindow in -> in.stretch().map(s -> s.name() + " until " + clock(s.to(), s))
                     .orElse("every hour");
+            case InterlockView.By by -> by.rule().time() + ", " + by.rule().lead() / (60 * TapeTime.SECOND)
+                    + " min before";
+            case InterlockView.NextQuiet quiet -> quiet.next()
+                    .map(next -> next.release().title() + " " + clock(next.release().time())
+                            + in(next.release().time() - now))
+                    .orElse("no release ahead");
             case InterlockView.Count count -> count.now() + " of " + count.most();
             case InterlockView.Nothing ignored -> switch (view.kind()) {
                 case STRATEGY -> mode.word();

@@ -15,6 +15,9 @@ import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import stativex.account.LineKind;
 import stativex.account.LockReason;
+import stativex.account.Rulebook;
+import stativex.account.QuietTimes;
+import stativex.account.Losses;
 import stativex.engine.Decision;
 import stativex.engine.Mode;
 import stativex.engine.StrategyState;
@@ -95,6 +98,27 @@ public class SentencesTest {
                 "Not trading: the tape joined this session late");
     }
 
+    private final QuietTimes.Quiet tideTable = new QuietTimes.Quiet(at("09:55:00"), at("10:05:00"),
+            new QuietTimes.Release(at("10:00:00"), "Tide table", "NZ", "high"));
+
+    private String quiet(Optional<QuietTimes.Quiet> next) {
+        return words.interlock(new InterlockView(InterlockKind.QUIET_TIME, List.of(), false,
+                new InterlockView.NextQuiet(next)), Mode.ENGAGED);
+    }
+
+    @Test
+    public void whatTheAccountHoldsBackIsSaid() {
+        assertEquals(state(new Refusal.QuietTime(tideTable)), "Not trading: quiet until 10:05, Tide table");
+        assertEquals(state(new Refusal.FlatBy(new Rulebook.FlatBy(java.time.LocalTime.of(16, 0), ZONE, 0))),
+                "Not trading: flat by 16:00 in Pacific/Auckland, until the next trading day");
+        assertEquals(state(new Refusal.LosingRun(at("10:15:00"))),
+                "Not trading: too many trades lost in a row: no entry until 10:15");
+        assertEquals(state(new Refusal.LosingRun(Losses.NEXT_DAY)),
+                "Not trading: too many trades lost in a row: no entry until the next trading day");
+        assertEquals(state(new Refusal.Broken(LockReason.DAY_LOSS)),
+                "Not trading: the account is broken, its day loss was reached");
+    }
+
     @Test
     public void anInterlockSaysHowItStands() {
         InterlockView clear = new InterlockView(InterlockKind.TRADES, List.of(), false, new InterlockView.Count(2, 6));
@@ -109,6 +133,8 @@ public class SentencesTest {
         InterlockView open = new InterlockView(InterlockKind.SESSION, List.of(), false,
                 new InterlockView.InSession(Optional.of(session)));
         assertEquals(words.interlock(open, Mode.ENGAGED), "Day until 17:00");
+        assertEquals(quiet(Optional.of(tideTable)), "Tide table 10:00 (in 27 min)");
+        assertEquals(quiet(Optional.empty()), "no release ahead");
     }
 
     @Test
