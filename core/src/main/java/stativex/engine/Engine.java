@@ -51,6 +51,7 @@ public final class Engine {
     private final List<OwnerRun> owners = new ArrayList<>();
     /** The contract whose event is worked, or was worked last. */
     private MarketRun current;
+    private final Closing whatClosingCosts = new Closing(0, 0);
     private int orders;
 
     /**
@@ -384,7 +385,7 @@ public final class Engine {
         for (int i = 0; i < markets.size(); i++) {
             closing = Math.addExact(closing, markets.get(i).closing());
         }
-        return closing == 0 && ledger.flat() ? Closing.NOTHING : new Closing(closing, perTick());
+        return whatClosingCosts.set(closing, perTick());
     }
 
     /** Money that a tick against everything that is open costs. */

@@ -125,12 +125,14 @@ public class ByHandStoryTest extends DeskTest {
         assertTrue(text("#running-plan-words").contains("A trade of it is open"), text("#running-plan-words"));
         picture("plan-changed");
         robot.clickOn("#running-plan-next");
-        settled();
+        until("the strategy has the plan", () -> strategy().strategy().plan().words().startsWith("stop 4 t"));
         assertEquals(order(strategy, Order.Role.STOP).price(), Optional.of(stop), "the open trade keeps its plan");
-        assertTrue(strategy().strategy().plan().words().startsWith("stop 4 t"), strategy().strategy().plan().words());
         type("#plan-stop", "3");
         until("the plan is tried again", 120, () -> !window.exitsStage().isBusy());
         robot.clickOn("#running-plan-open");
+        until("the plan is applied", () -> view().snapshot().decisions().stream().anyMatch(
+                d -> d.outcome() instanceof Decision.ByHand(Decision.Act act, int n)
+                        && act == Decision.Act.PLAN_ATTACHED));
         robot.push(KeyCode.SHORTCUT, KeyCode.DIGIT6);
         step();
         step();
