@@ -29,6 +29,7 @@ public final class AccountWatch {
     private final Heights heights;
     /** For looking ahead. */
     private final Heights scratch;
+    private final Heights raised;
     private boolean begun;
     private Optional<LockReason> lock;
     private Optional<LockReason> broken;
@@ -47,6 +48,7 @@ public final class AccountWatch {
         this.judges = judges.toArray(Judge[]::new);
         this.heights = new Heights(state.standing());
         this.scratch = new Heights(state.standing());
+        this.raised = new Heights(state.standing());
         this.begun = state.begun();
         this.lock = state.lock();
         this.broken = state.broken();
@@ -200,7 +202,7 @@ public final class AccountWatch {
                     up = Math.min(up, at);
                 } else if (at == Judge.NO_LOSS_LINE) {
                     up = Math.min(up, judge.beginsAt(s));
-                } else if (judge.rises() != Judge.Rises.NOT) {
+                } else if (judge.rises(s) != Judge.Rises.NOT) {
                     // half of what lies between the line and equity may be gained on what it rises with
                     up = Math.min(up, top(judge, s) + (equity - at - ahead(judge, closing)) / 2 + 1);
                 }
@@ -210,7 +212,7 @@ public final class AccountWatch {
     }
 
     private static long top(Judge judge, Heights s) {
-        return judge.rises() == Judge.Rises.WITH_THE_PEAK ? s.peak : s.dayBest;
+        return judge.rises(s) == Judge.Rises.WITH_THE_PEAK ? s.peak : s.dayBest;
     }
 
     /** Likewise the equity at or below which a print must be judged, as long as it stays below {@code above}. */
@@ -220,18 +222,12 @@ public final class AccountWatch {
         for (int i = 0; i < judges.length; i++) {
             Judge judge = judges[i];
             if (asks(judge) && judge.kind().below() && judge.at(now) != Judge.NO_LOSS_LINE) {
-                long rise = judge.rises() == Judge.Rises.NOT || above == Long.MAX_VALUE
-                        ? 0
-                        : Math.max(0, above - 1 - top(judge, now));
-                down = Math.max(down, highest(judge, now, rise) + ahead(judge, closing));
+                boolean stays = judge.rises(now) == Judge.Rises.NOT || above == Long.MAX_VALUE;
+                long at = judge.at(stays ? now : raised.of(now, above - 1));
+                down = Math.max(down, at + ahead(judge, closing));
             }
         }
         return down;
-    }
-
-    /** Where a line will stand once what it rises with has gained so much: never higher than that. */
-    private static long highest(Judge judge, Heights now, long rise) {
-        return Math.addExact(judge.at(now), rise);
     }
 
     /** Takes in the highest equity of prints at which no line was reached. */

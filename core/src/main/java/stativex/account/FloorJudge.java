@@ -30,8 +30,9 @@ record FloorJudge(Rulebook.DrawdownFloor rule, long start) implements Judge {
     }
 
     @Override
-    public Rises rises() {
-        return rule.trails() == Rulebook.Trails.INTRADAY ? Rises.WITH_THE_PEAK : Rises.NOT;
+    public Rises rises(Heights s) {
+        boolean locked = rule.lock().isPresent() && s.peak - rule.allowance() >= rule.lock().get();
+        return rule.trails() == Rulebook.Trails.INTRADAY && !locked ? Rises.WITH_THE_PEAK : Rises.NOT;
     }
 
     @Override

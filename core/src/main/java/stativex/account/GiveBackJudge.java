@@ -18,7 +18,7 @@ record GiveBackJudge(GiveBack rule) implements Judge {
     }
 
     @Override
-    public Rises rises() {
+    public Rises rises(Heights s) {
         return Rises.WITH_THE_DAYS_BEST;
     }
 

@@ -30,7 +30,7 @@ interface Judge {
         return false;
     }
 
-    default Rises rises() {
+    default Rises rises(Heights s) {
         return Rises.NOT;
     }
 
