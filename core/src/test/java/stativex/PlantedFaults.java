@@ -37,7 +37,8 @@ public class PlantedFaults {
                     "account.AccountTest",
                     "interlock.WindowTest", "interlock.InterlocksTest", "engine.TradeLifeTest", "engine.StandingTest",
                     "engine.HistoryTest", "engine.ByHandTest",
-                    "trial.SummaryTest", "trial.EntriesTest", "trial.BarModeTest", "trial.QuietStretchTest",
+                    "trial.SummaryTest", "trial.EntriesTest", "trial.BarModeTest", "trial.SeveralContractsTest",
+                    "trial.QuietStretchTest",
                     "trial.TwinTest"));
 
     private record Fault(String name, String file, String right, String wrong) {
