@@ -11,4 +11,5 @@ module stativex.core {
     exports stativex.interlock;
     exports stativex.engine;
     exports stativex.trial;
+    exports stativex.evidence;
 }

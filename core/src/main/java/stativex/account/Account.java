@@ -10,14 +10,8 @@ import java.util.Optional;
  *
  * @param start starting balance
  * @param fees money per contract and side, by contract symbol; where prints of several contracts come at one instant, in this order
- * @param dayLoss own day loss: at day result ≤ −amount everything is left and the day locked; empty: off
- * @param dayProfit own day profit, likewise at day result ≥ amount; empty: off
- * @param giveBack of the day's best; empty: off
- * @param losingRun after which entries pause; empty: off
- * @param quietTimes around releases
  */
-public record Account(String name, String currency, long start, Map<String, Long> fees, Optional<DayLoss> dayLoss,
-        Optional<Long> dayProfit, Optional<GiveBack> giveBack, Optional<LosingRun> losingRun, QuietTimes quietTimes,
+public record Account(String name, String currency, long start, Map<String, Long> fees, OwnLimits own,
         Rulebook rulebook) {
 
     /**
@@ -37,29 +31,32 @@ public record Account(String name, String currency, long start, Map<String, Long
         }
     }
 
-    /** An account without give-back and losing run. */
-    public Account(String name, String currency, long start, Map<String, Long> fees, Optional<DayLoss> dayLoss,
-            Optional<Long> dayProfit, Rulebook rulebook) {
-        this(name, currency, start, fees, dayLoss, dayProfit, Optional.empty(), Optional.empty(), QuietTimes.NONE,
-                rulebook);
-    }
-
     public Account {
         fees = Collections.unmodifiableMap(new LinkedHashMap<>(fees));
         if (start <= 0) {
             throw new IllegalArgumentException("expected a starting balance above 0");
         }
-        dayProfit.ifPresent(amount -> {
-            if (amount <= 0) {
-                throw new IllegalArgumentException("expected a day profit above 0");
-            }
-        });
         rulebook.of(Rulebook.DrawdownFloor.class).forEach(rule -> new FloorJudge(rule, start));
     }
 
-    /** The same with another rulebook and own lines of a day. */
-    public Account with(Optional<DayLoss> loss, Optional<Long> profit, Rulebook book) {
-        return new Account(name, currency, start, fees, loss, profit, giveBack, losingRun, quietTimes, book);
+    /** The same with other own limits. */
+    public Account with(OwnLimits limits) {
+        return new Account(name, currency, start, fees, limits, rulebook);
+    }
+
+    /** The same with another rulebook. */
+    public Account with(Rulebook book) {
+        return new Account(name, currency, start, fees, own, book);
+    }
+
+    /** The same with other fees. */
+    public Account with(Map<String, Long> others) {
+        return new Account(name, currency, start, others, own, rulebook);
+    }
+
+    /** Own limits of a contract. */
+    public ContractLimits limits(String symbol) {
+        return own.contracts().getOrDefault(symbol, ContractLimits.NONE);
     }
 
     /** @throws IllegalArgumentException when the account states no fee for the contract */

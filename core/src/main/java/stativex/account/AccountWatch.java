@@ -38,7 +38,7 @@ public final class AccountWatch {
 
     /** @throws IllegalArgumentException when the floor's lock level lies below start − allowance */
     public AccountWatch(Account account, AccountState state) {
-        this(judges(account), account.losingRun(), state);
+        this(judges(account), account.own().losingRun(), state);
     }
 
     /** @param judges in the order in which they are asked */
@@ -60,9 +60,9 @@ public final class AccountWatch {
         account.rulebook().of(Rulebook.DrawdownFloor.class)
                 .forEach(rule -> judges.add(new FloorJudge(rule, account.start())));
         account.rulebook().of(Rulebook.DayLoss.class).forEach(rule -> judges.add(new BookDayLossJudge(rule)));
-        account.dayLoss().ifPresent(rule -> judges.add(new DayLossJudge(rule)));
-        account.giveBack().ifPresent(rule -> judges.add(new GiveBackJudge(rule)));
-        account.dayProfit().ifPresent(amount -> judges.add(new DayProfitJudge(amount)));
+        account.own().dayLoss().ifPresent(rule -> judges.add(new DayLossJudge(rule)));
+        account.own().giveBack().ifPresent(rule -> judges.add(new GiveBackJudge(rule)));
+        account.own().dayProfit().ifPresent(amount -> judges.add(new DayProfitJudge(amount)));
         return judges;
     }
 
@@ -257,5 +257,10 @@ public final class AccountWatch {
 
     public long dayStart() {
         return heights.dayStart;
+    }
+
+    /** The balance at the trading day's first instant. */
+    public long dayBalance() {
+        return heights.dayBalance;
     }
 }

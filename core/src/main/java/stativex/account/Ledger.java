@@ -75,6 +75,41 @@ public final class Ledger {
         public long result() {
             return Math.subtractExact(Math.addExact(realised, openResult()), fees);
         }
+
+        /** Draws bounds to the prices between which its result stays strictly between two amounts. */
+        public void bound(long low, long high, Bounds bounds) {
+            long perTick = Math.multiplyExact(contracts, holding.tickValue);
+            draw(perTick, result() - Math.multiplyExact(perTick, holding.price), low, high, bounds);
+        }
+    }
+
+    /**
+     * Draws bounds to the prices between which an amount stays strictly between two.
+     *
+     * @param perTick what it changes by with a tick; {@code atZero} what it is at price 0
+     */
+    private static void draw(long perTick, long atZero, long low, long high, Bounds bounds) {
+        if (perTick == 0) {
+            return;
+        }
+        long each = Math.abs(perTick);
+        boolean rises = perTick > 0;
+        if (low != Long.MIN_VALUE) {
+            long ticks = Math.floorDiv(Math.subtractExact(low, atZero), each);
+            if (rises) {
+                bounds.down(ticks);
+            } else {
+                bounds.up(-ticks);
+            }
+        }
+        if (high != Long.MAX_VALUE) {
+            long ticks = -Math.floorDiv(-Math.subtractExact(high, atZero), each);
+            if (rises) {
+                bounds.up(ticks);
+            } else {
+                bounds.down(-ticks);
+            }
+        }
     }
 
     /** One contract: every owner's position, their net, and the price they are worth. */
@@ -177,29 +212,23 @@ public final class Ledger {
             return Math.subtractExact(Math.subtractExact(equity(), openResult()), netCost);
         }
 
+        /** Result of everyone since the start, open result included, after fees. */
+        public long result() {
+            long result = 0;
+            for (Position position : positions.values()) {
+                result = Math.addExact(result, position.result());
+            }
+            return result;
+        }
+
+        /** Draws bounds to the prices between which that result stays strictly between two amounts. */
+        public void boundResult(long low, long high, Bounds bounds) {
+            draw(perTick(), result() - Math.multiplyExact(perTick(), price), low, high, bounds);
+        }
+
         /** Draws bounds to the prices between which equity stays strictly between two amounts. */
         public void bound(long lowEquity, long highEquity, Bounds bounds) {
-            if (net == 0) {
-                return;
-            }
-            long each = Math.abs(perTick());
-            boolean rises = net > 0;
-            if (lowEquity != Long.MIN_VALUE) {
-                long ticks = Math.floorDiv(Math.subtractExact(lowEquity, equityAtZero()), each);
-                if (rises) {
-                    bounds.down(ticks);
-                } else {
-                    bounds.up(-ticks);
-                }
-            }
-            if (highEquity != Long.MAX_VALUE) {
-                long ticks = -Math.floorDiv(-Math.subtractExact(highEquity, equityAtZero()), each);
-                if (rises) {
-                    bounds.up(ticks);
-                } else {
-                    bounds.down(-ticks);
-                }
-            }
+            draw(perTick(), equityAtZero(), lowEquity, highEquity, bounds);
         }
     }
 }

@@ -13,7 +13,16 @@ public enum LineKind {
     /** The drawdown floor of its rulebook. */
     DRAWDOWN_FLOOR(LeaveReason.DRAWDOWN_FLOOR, LockReason.DRAWDOWN_FLOOR, true, false, true),
     /** The account's own day profit. */
-    DAY_PROFIT(LeaveReason.DAY_PROFIT, LockReason.DAY_PROFIT, false, true, false);
+    DAY_PROFIT(LeaveReason.DAY_PROFIT, LockReason.DAY_PROFIT, false, true, false),
+    /** Those of one contract, of one strategy, and of one window of hours: lines of that part's own result. */
+    CONTRACT_DAY_LOSS(LeaveReason.CONTRACT_DAY_LOSS, LockReason.CONTRACT_DAY_LOSS, true, true,
+            false), CONTRACT_DAY_PROFIT(LeaveReason.CONTRACT_DAY_PROFIT, LockReason.CONTRACT_DAY_PROFIT, false, true,
+                    false), STRATEGY_DAY_LOSS(LeaveReason.STRATEGY_DAY_LOSS, LockReason.STRATEGY_DAY_LOSS, true, true,
+                            false), STRATEGY_DAY_PROFIT(LeaveReason.STRATEGY_DAY_PROFIT,
+                                    LockReason.STRATEGY_DAY_PROFIT, false, true,
+                                    false), WINDOW_DAY_LOSS(LeaveReason.WINDOW_DAY_LOSS, LockReason.WINDOW_DAY_LOSS,
+                                            true, false, false), WINDOW_DAY_PROFIT(LeaveReason.WINDOW_DAY_PROFIT,
+                                                    LockReason.WINDOW_DAY_PROFIT, false, false, false);
 
     private final LeaveReason leave;
     private final LockReason lock;

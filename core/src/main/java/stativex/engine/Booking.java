@@ -96,6 +96,7 @@ final class Booking {
         }
         if (run.trade.isEmpty()) {
             run.tradesToday++;
+            engine.countsTrade();
             run.trade = Optional.of(new TradeRun(run.tradesToday, run, fill, order));
         }
         run.market.orders.carryOut(run.trade.get().entered(fill, run.market.tape.price(fill.print()),

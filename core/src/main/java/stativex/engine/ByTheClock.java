@@ -63,7 +63,7 @@ final class ByTheClock implements SessionClock.Moments {
     @Override
     public void accountDayBegins(long at, Optional<LocalDate> date) {
         market.now = at;
-        engine.watch().beginDay(engine.equity(), engine.ledger().balance());
+        engine.accountDayBegins();
         engine.days().begin(at, date, engine.equity());
     }
 
@@ -71,6 +71,7 @@ final class ByTheClock implements SessionClock.Moments {
     public void dayBegins(long at, Optional<LocalDate> date) {
         market.now = at;
         date.flatMap(market.rolls::due).ifPresent(month -> engine.rolls(market, month, at));
+        market.limits.begins(market.holding.result());
         market.runs.forEach(run -> run.dayBegins(date));
         market.hand.tradesToday = 0;
     }

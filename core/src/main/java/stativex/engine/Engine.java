@@ -20,6 +20,7 @@ import stativex.order.Bracket;
 import stativex.order.InsideBars;
 import stativex.order.LeaveReason;
 import stativex.order.Order;
+import stativex.order.Owner;
 
 /**
  * The deterministic step: a print, a heartbeat or a command of the person goes in; decisions, orders and fills come out.
@@ -52,7 +53,10 @@ public final class Engine {
     /** The contract whose event is worked, or was worked last. */
     private MarketRun current;
     private final Closing whatClosingCosts = new Closing(0, 0);
+    private final Closing whatClosingAPartCosts = new Closing(0, 0);
     private int orders;
+    /** Trades opened by anyone since the account's trading day began. */
+    private int tradesToday;
 
     /**
      * @param setup tape, documents and terms
@@ -274,7 +278,7 @@ public final class Engine {
     /** Everything leaves and the day is locked, as the person asks. */
     void flatAndLock() {
         if (watch.lockByHand()) {
-            decideLock(current, LockReason.BY_HAND, false);
+            decideLock(current, Optional.empty(), LockReason.BY_HAND, false);
         }
         owners.forEach(run -> flatten(run, LeaveReason.BY_HAND));
     }
@@ -373,10 +377,45 @@ public final class Engine {
         days.equity(market.now, equity);
         Optional<AccountWatch.Verdict> verdict = watch.judge(equity, closing());
         if (verdict.isPresent()) {
-            decideLock(market, verdict.get().line().lock(), verdict.get().guarded());
+            decideLock(market, Optional.empty(), verdict.get().line().lock(), verdict.get().guarded());
             owners.forEach(run -> flatten(run, verdict.get().line().leave()));
         }
+        if (market.limits.any()) {
+            Optional<AccountWatch.Verdict> here = market.limits.judge(market.holding.result(), closing(market));
+            if (here.isPresent()) {
+                decideLock(market, Optional.empty(), here.get().line().lock(), here.get().guarded());
+                market.owners.forEach(run -> flatten(run, here.get().line().leave()));
+            }
+        }
+        for (int i = 0; i < market.runs.size(); i++) {
+            judge(market.runs.get(i));
+        }
         market.dirty = market.holding.open() > 0;
+    }
+
+    /** A strategy's own lines, then those of its windows. */
+    private void judge(StrategyRun run) {
+        if (run.limits.any()) {
+            run.limits.judge(run.position.result(), closing(run)).ifPresent(verdict -> leaves(run, verdict));
+        }
+        if (run.windowLimits.any()) {
+            run.windowLimits.judge(run.market.now, run.position.result(), verdict -> leaves(run, verdict));
+        }
+    }
+
+    private void leaves(StrategyRun run, AccountWatch.Verdict verdict) {
+        decideLock(run.market, run.named, verdict.line().lock(), verdict.guarded());
+        flatten(run, verdict.line().leave());
+    }
+
+    /** What closing a strategy's position would cost. */
+    Closing closing(StrategyRun run) {
+        return whatClosingAPartCosts.set(run.closing(), run.perTick());
+    }
+
+    /** What closing everything of a contract would cost. */
+    Closing closing(MarketRun market) {
+        return whatClosingAPartCosts.set(market.closing(), market.perTick());
     }
 
     /** What closing everything that is open would cost. */
@@ -392,8 +431,7 @@ public final class Engine {
     long perTick() {
         long perTick = 0;
         for (int i = 0; i < markets.size(); i++) {
-            MarketRun market = markets.get(i);
-            perTick = Math.addExact(perTick, Math.multiplyExact(market.holding.open(), market.contract.tickValue()));
+            perTick = Math.addExact(perTick, markets.get(i).perTick());
         }
         return perTick;
     }
@@ -403,6 +441,10 @@ public final class Engine {
         Optional<LockReason> why = watch.flatReason();
         if (why.isPresent()) {
             return why.get().leave();
+        }
+        Optional<LockReason> part = partLock(run);
+        if (part.isPresent()) {
+            return part.get().leave();
         }
         if (run.market.rolls.rolling()) {
             return LeaveReason.ROLL;
@@ -416,9 +458,16 @@ public final class Engine {
         return run instanceof StrategyRun strategy && strategy.windowFlat ? LeaveReason.WINDOW_END : null;
     }
 
-    /** Whether what is leaving was to be flat before its session ends: a quiet time may be over by then. */
+    /** Why only a contract, or one owner on it, is locked. */
+    Optional<LockReason> partLock(OwnerRun run) {
+        Optional<LockReason> contract = run.market.limits.lock();
+        return contract.isPresent() || !(run instanceof StrategyRun strategy) ? contract : strategy.lock();
+    }
+
+    /** Whether what is leaving was to be flat before its session ends: a quiet time, or a window, may be over by then. */
     boolean flatIsDue(OwnerRun run) {
-        return flatReason(run) != null || run.flattening == LeaveReason.QUIET_TIME;
+        return flatReason(run) != null || run.flattening == LeaveReason.QUIET_TIME
+                || run.flattening == LeaveReason.WINDOW_DAY_LOSS || run.flattening == LeaveReason.WINDOW_DAY_PROFIT;
     }
 
     /** What waited for an exit to be turned round is not sent any more. */
@@ -461,8 +510,8 @@ public final class Engine {
                 side == Side.LONG ? LONG : SHORT, price, outcome, run.market.index));
     }
 
-    private void decideLock(MarketRun market, LockReason reason, boolean guarded) {
-        log.add(new Decision(current.timeSaid(), market.lastPrint, -1, Optional.empty(), Optional.empty(),
+    private void decideLock(MarketRun market, Optional<Owner> of, LockReason reason, boolean guarded) {
+        log.add(new Decision(current.timeSaid(), market.lastPrint, -1, of, Optional.empty(),
                 market.lastPrice, new Decision.Locked(reason, guarded), market.index));
     }
 
@@ -481,6 +530,22 @@ public final class Engine {
     /** What was assumed inside bars; empty in tick mode. */
     public Optional<InsideBars> insideBars() {
         return markets.getFirst().exchange.insideBars();
+    }
+
+    /** Trades opened by anyone since the account's trading day began. */
+    int tradesToday() {
+        return tradesToday;
+    }
+
+    /** Someone has opened a trade. */
+    void countsTrade() {
+        tradesToday++;
+    }
+
+    /** The account's trading day begins. */
+    void accountDayBegins() {
+        watch.beginDay(equity(), ledger.balance());
+        tradesToday = 0;
     }
 
     /** The contracts of the run, its own first. */

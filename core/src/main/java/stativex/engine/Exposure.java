@@ -3,6 +3,7 @@ package stativex.engine;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.function.Predicate;
+import stativex.account.AccountWatch;
 import stativex.account.Line;
 import stativex.exit.PlanRun;
 import stativex.interlock.LineCheck;
@@ -38,13 +39,37 @@ final class Exposure {
             return Optional.empty();
         }
         long equity = engine.equity();
-        LineCheck check = new LineCheck();
+        LineCheck all = new LineCheck();
+        LineCheck here = new LineCheck();
+        LineCheck own = new LineCheck();
         for (OwnerRun owner : engine.owners()) {
-            reverse(check, owner);
+            LineCheck check = new LineCheck();
             boolean mine = owner == of;
+            reverse(check, owner);
             atRisk(check, owner, mine ? entry : Optional.empty(), mine ? stop : OptionalLong.empty());
+            all.plus(check);
+            if (owner.market == of.market) {
+                here.plus(check);
+            }
+            if (mine) {
+                own.plus(check);
+            }
         }
-        return check.crossed(equity, engine.watch().guarded(equity, engine.perTick()).stream().filter(counts).toList());
+        return all.crossed(equity, engine.watch().guarded(equity, engine.perTick()).stream().filter(counts).toList())
+                .or(() -> here.crossed(of.market.holding.result(),
+                        of.market.limits.guardedLine(of.market.perTick()).stream().filter(counts).toList()))
+                .or(() -> of instanceof StrategyRun run
+                        ? own.crossed(run.position.result(), run.ownLines().stream().filter(counts).toList())
+                        : Optional.empty());
+    }
+
+    /** The smallest distance to any line that the check asks, money; {@link AccountWatch#NO_LINE} without one. */
+    static long nearest(Engine engine, StrategyRun run) {
+        long account = engine.watch().nearest(engine.equity(), engine.perTick());
+        long contract = run.market.limits.room(run.market.holding.result(), run.market.perTick());
+        long own = run.ownLines().stream().filter(Line::below)
+                .mapToLong(line -> run.position.result() - line.money()).min().orElse(AccountWatch.NO_LINE);
+        return Math.min(account, Math.min(contract, own));
     }
 
     private static void reverse(LineCheck check, OwnerRun owner) {

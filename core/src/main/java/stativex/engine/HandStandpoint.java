@@ -6,11 +6,13 @@ import java.util.Optional;
 import java.util.OptionalLong;
 import stativex.account.AccountWatch;
 import stativex.account.Line;
+import stativex.account.LockReason;
 import stativex.account.QuietTimes;
 import stativex.account.Rulebook;
 import stativex.interlock.CoolDown;
 import stativex.interlock.Lacking;
 import stativex.interlock.Proposal;
+import stativex.interlock.Refusal;
 import stativex.interlock.Situation;
 import stativex.interlock.WindowSchedule;
 import stativex.market.Session;
@@ -133,13 +135,23 @@ final class HandStandpoint implements Situation {
     }
 
     @Override
-    public Optional<Integer> tradesADay() {
-        return Optional.empty();
+    public Optional<LockReason> partLock() {
+        return engine.partLock(hand);
     }
 
     @Override
-    public int tradesToday() {
-        return hand.tradesToday;
+    public List<TradeCount> tradeCounts(boolean pairs) {
+        return Counts.trades(engine, hand, pairs);
+    }
+
+    @Override
+    public Optional<Refusal.MostContracts> tooMany(Proposal proposal) {
+        return Counts.tooMany(engine, hand, proposal);
+    }
+
+    @Override
+    public boolean sizesContracts() {
+        return Counts.sizes(engine, hand.market);
     }
 
     @Override

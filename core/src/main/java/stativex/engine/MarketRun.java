@@ -8,6 +8,8 @@ import java.util.OptionalLong;
 import java.util.function.Function;
 import java.util.function.IntSupplier;
 import stativex.account.Ledger;
+import stativex.account.Part;
+import stativex.account.PartWatch;
 import stativex.market.Contract;
 import stativex.market.Join;
 import stativex.market.Session;
@@ -42,6 +44,8 @@ final class MarketRun {
     final HandRun hand;
     /** Everyone who may have something at work: the strategies in their order, then the person. */
     final List<OwnerRun> owners = new ArrayList<>();
+    /** What this contract may lose and win in a trading day. */
+    final PartWatch limits;
     final SessionClock clock;
     final RollClock rolls;
     final RuleClock rules;
@@ -78,13 +82,14 @@ final class MarketRun {
         this.seen = setup.seen();
         this.tape = setup.walked();
         this.contract = setup.contract();
-        this.rules = new RuleClock(setup.account());
+        this.rules = new RuleClock(setup.account(), contract.calendar());
         this.rolls = new RollClock(setup.rolls(), contract.calendar());
         this.fee = setup.account().fee(contract.symbol());
         this.exchange = new SimulatedExchange(tape, contract, setup.terms(),
                 setup.steps().map(steps -> new InsideBars(steps, this::stopAsItStands)));
         this.orders = new Orders(exchange, shared.numbers());
         this.holding = shared.ledger().holding(contract.tickValue());
+        this.limits = new PartWatch(Part.CONTRACT, setup.account().limits(contract.symbol()).day());
         this.hand = new HandRun(this);
         owners.add(hand);
         this.clock = new SessionClock(setup.tape(), contract.calendar(), runs,
@@ -190,6 +195,11 @@ final class MarketRun {
     /** Money that closing one contract costs: slippage and fee. */
     long closingEach() {
         return Math.addExact(contract.money(contract.slippage(), 1), fee);
+    }
+
+    /** Money that a tick against everything that is open costs. */
+    long perTick() {
+        return Math.multiplyExact(holding.open(), contract.tickValue());
     }
 
     /** Money that closing everything that is open would cost. */

@@ -139,6 +139,26 @@ final class QuietStretch {
         Closing closing = engine.closing();
         long above = engine.watch().quietAbove(equity, closing);
         market.holding.bound(engine.watch().quietBelow(equity, closing, above), above, bounds);
+        if (market.limits.any()) {
+            market.holding.boundResult(market.limits.quietBelow(engine.closing(market)), market.limits.quietAbove(),
+                    bounds);
+        }
+        for (int i = 0; i < market.runs.size(); i++) {
+            boundParts(market.runs.get(i));
+        }
+    }
+
+    private void boundParts(StrategyRun run) {
+        if (run.position.contracts() == 0) {
+            return;
+        }
+        if (run.limits.any()) {
+            run.position.bound(run.limits.quietBelow(engine.closing(run)), run.limits.quietAbove(), bounds);
+        }
+        if (run.windowLimits.any()) {
+            run.position.bound(run.windowLimits.quietBelow(market.now), run.windowLimits.quietAbove(market.now),
+                    bounds);
+        }
     }
 
     private void inside(int from, int to) {

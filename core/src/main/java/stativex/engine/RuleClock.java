@@ -1,15 +1,21 @@
 package stativex.engine;
 
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 import stativex.account.Account;
 import stativex.account.QuietTimes;
 import stativex.account.Rulebook;
+import stativex.market.SessionCalendar;
 import stativex.market.TapeTime;
 
 /** When the account's rules ask for something by the clock of a contract: flat by, and quiet times around releases. */
 final class RuleClock {
-    private final Optional<Rulebook.FlatBy> flatBy;
+    private final SessionCalendar calendar;
+    private final Optional<Rulebook.FlatBy> byTheBook;
+    private final Optional<Rulebook.NoOvernight> overnight;
+    /** What keeps everything flat today, by the rulebook's time or before the day's last close. */
+    private Optional<Rulebook.FlatBy> flatBy;
     private final List<QuietTimes.Quiet> quiet;
     private final QuietTimes.Action action;
     private long nextFlat = TapeTime.NEVER;
@@ -18,10 +24,13 @@ final class RuleClock {
     private int begun;
     private Optional<QuietTimes.Quiet> last = Optional.empty();
 
-    RuleClock(Account account) {
-        this.flatBy = account.rulebook().of(Rulebook.FlatBy.class).findFirst();
-        this.quiet = account.quietTimes().times();
-        this.action = account.quietTimes().action();
+    RuleClock(Account account, SessionCalendar calendar) {
+        this.calendar = calendar;
+        this.byTheBook = account.rulebook().of(Rulebook.FlatBy.class).findFirst();
+        this.overnight = account.rulebook().of(Rulebook.NoOvernight.class).findFirst();
+        this.flatBy = byTheBook;
+        this.quiet = account.own().quietTimes().times();
+        this.action = account.own().quietTimes().action();
     }
 
     /** A first event: what began before it holds, and does nothing any more. */
@@ -37,9 +46,19 @@ final class RuleClock {
     }
 
     /** A trading day of the contract begins. */
-    void dayBegins(long at) {
+    void dayBegins(long at, Optional<LocalDate> date) {
         flat = false;
-        nextFlat = flatBy.map(rule -> rule.actsFrom(at)).orElse(TapeTime.NEVER);
+        nextFlat = byTheBook.map(rule -> rule.actsFrom(at)).orElse(TapeTime.NEVER);
+        flatBy = byTheBook;
+        if (overnight.isPresent() && date.isPresent()) {
+            long close = calendar.sessions(date.get()).getLast().close();
+            long acts = Math.max(at, close - overnight.get().lead());
+            if (acts < nextFlat) {
+                nextFlat = acts;
+                flatBy = Optional.of(new Rulebook.FlatBy(TapeTime.in(calendar.zone(), close).toLocalTime(),
+                        calendar.zone(), overnight.get().lead()));
+            }
+        }
     }
 
     /** The next moment that anything begins. */

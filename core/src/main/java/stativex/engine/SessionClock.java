@@ -192,7 +192,7 @@ final class SessionClock {
 
     private void beginDay(long at) {
         nextDay = session.flatMap(s -> calendar.dayAfter(s.tradingDate())).map(Session::open).orElse(TapeTime.NEVER);
-        rules.dayBegins(at);
+        rules.dayBegins(at, session.map(Session::tradingDate));
         moments.dayBegins(at, session.map(Session::tradingDate));
     }
 

@@ -136,6 +136,15 @@ final class SnapshotMaker {
         for (Line line : engine.watch().lines(engine.equity())) {
             headroom.add(Headroom.of(line, engine.equity(), run.market.contract.tickValue(), quantity, stopOut));
         }
+        for (Line line : run.market.limits.lines()) {
+            headroom.add(Headroom.of(line, run.market.holding.result(), run.market.contract.tickValue(), quantity,
+                    stopOut));
+        }
+        List<Line> own = new ArrayList<>(run.limits.lines());
+        own.addAll(run.windowLimits.lines(run.market.now));
+        for (Line line : own) {
+            headroom.add(Headroom.of(line, run.position.result(), run.market.contract.tickValue(), quantity, stopOut));
+        }
         return List.copyOf(headroom);
     }
 

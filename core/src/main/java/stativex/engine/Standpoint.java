@@ -8,6 +8,7 @@ import java.util.OptionalLong;
 import java.util.Set;
 import stativex.account.AccountWatch;
 import stativex.account.Line;
+import stativex.account.LockReason;
 import stativex.account.QuietTimes;
 import stativex.account.Rulebook;
 import stativex.exit.PlanRun;
@@ -17,6 +18,7 @@ import stativex.interlock.InterlockView;
 import stativex.interlock.Interlocks;
 import stativex.interlock.Lacking;
 import stativex.interlock.Proposal;
+import stativex.interlock.Refusal;
 import stativex.interlock.Situation;
 import stativex.interlock.WindowSchedule;
 import stativex.market.Session;
@@ -62,7 +64,7 @@ final class Standpoint implements Situation {
         }
         int quantity = warmingUp(fixed) || run.market.lastPrice == Tape.NONE ? 0 : fixed.quantity();
         if (quantity > 0) {
-            long distance = engine.watch().nearest(engine.equity(), engine.perTick());
+            long distance = Exposure.nearest(engine, run);
             while (quantity > 0 && !within(entry.risk().sizing().get(), stopOut(fixed.of(quantity)), distance)) {
                 quantity--;
             }
@@ -224,13 +226,26 @@ final class Standpoint implements Situation {
     }
 
     @Override
-    public Optional<Integer> tradesADay() {
-        return run.strategy.tradesADay();
+    public Optional<LockReason> partLock() {
+        return engine.partLock(run);
     }
 
     @Override
-    public int tradesToday() {
-        return run.tradesToday;
+    public List<TradeCount> tradeCounts(boolean pairs) {
+        List<TradeCount> counts = Counts.trades(engine, run, pairs);
+        run.strategy.tradesADay().ifPresent(most -> counts.addFirst(new TradeCount(Refusal.Of.STRATEGY, run.tradesToday,
+                Counts.mayOpen(run, pairs), most)));
+        return counts;
+    }
+
+    @Override
+    public Optional<Refusal.MostContracts> tooMany(Proposal proposal) {
+        return Counts.tooMany(engine, run, proposal);
+    }
+
+    @Override
+    public boolean sizesContracts() {
+        return Counts.sizes(engine, run.market);
     }
 
     @Override

@@ -2,6 +2,7 @@ package stativex.engine;
 
 import java.util.List;
 import java.util.Optional;
+import stativex.account.DayLimits;
 import stativex.exit.ExitPlan;
 import stativex.interlock.CoolDown;
 import stativex.interlock.SessionWindow;
@@ -46,9 +47,10 @@ public record Strategy(String name, String version, String contract, SignalPlan 
      * @param once a side switches itself off after its entry fills
      * @param coolDown no entry for a while after a trade; empty: at once
      * @param largestSpread ticks between bid and ask at the signal's print; empty: any
+     * @param day what a trading day may lose and win
      */
     public record Limits(int maximumPosition, Joins joins, List<SessionWindow> windows, Optional<Integer> tradesADay,
-            boolean once, Optional<CoolDown> coolDown, Optional<Integer> largestSpread) {
+            boolean once, Optional<CoolDown> coolDown, Optional<Integer> largestSpread, DayLimits day) {
         public Limits {
             if (maximumPosition < 1) {
                 throw new IllegalArgumentException(

@@ -10,6 +10,10 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import stativex.account.Line;
+import stativex.account.LockReason;
+import stativex.account.Part;
+import stativex.account.PartWatch;
 import stativex.exit.ExitTerms;
 import stativex.exit.Leave;
 import stativex.interlock.Refusal;
@@ -67,6 +71,9 @@ final class StrategyRun extends OwnerRun {
     private final boolean wholeSession;
     final Map<Side, SideRun> sides = new EnumMap<>(Side.class);
     final WindowSchedule schedule;
+    /** What a trading day may bring it; and what each of its windows may. */
+    final PartWatch limits;
+    final WindowLimits windowLimits;
     Mode mode = Mode.OFF;
     boolean once;
     Optional<WindowSchedule.Stretch> stretch = Optional.empty();
@@ -111,6 +118,8 @@ final class StrategyRun extends OwnerRun {
         this.timeBars = strategy.signals().bars().type() instanceof BarType.Time;
         this.wholeSession = needsWholeSession(strategy, market.contract);
         this.schedule = new WindowSchedule(strategy.windows());
+        this.limits = new PartWatch(Part.STRATEGY, strategy.limits().day());
+        this.windowLimits = new WindowLimits(strategy.windows());
         strategy.plan().check(market.contract);
         signals.sides.forEach((side, rules) -> sides.put(side, new SideRun(rules)));
     }
@@ -183,6 +192,8 @@ final class StrategyRun extends OwnerRun {
     void dayBegins(Optional<LocalDate> date) {
         tradesToday = 0;
         dayStart = position.result();
+        limits.begins(dayStart);
+        windowLimits.dayBegins();
         countAnew(SignalPeriod.DAY);
         Optional<LocalDate> monday = date.map(day -> day.with(TemporalAdjusters.previousOrSame(DayOfWeek.MONDAY)));
         if (!monday.equals(week)) {
@@ -191,6 +202,28 @@ final class StrategyRun extends OwnerRun {
         }
         daysBegun++;
         evaluates = history.evaluates(date, daysBegun);
+    }
+
+    /** Why it is locked on its own, by its day or by a window of it. */
+    Optional<LockReason> lock() {
+        return limits.lock().isPresent() ? limits.lock() : windowLimits.lock(market.now);
+    }
+
+    /** Its own lines and those of its open windows, guards taken in, as amounts of its result. */
+    List<Line> ownLines() {
+        List<Line> lines = new ArrayList<>(windowLimits.lines(market.now));
+        limits.guardedLine(perTick()).ifPresent(lines::addFirst);
+        return lines;
+    }
+
+    /** Money that a tick against what it holds costs. */
+    long perTick() {
+        return Math.multiplyExact(Math.abs(position.contracts()), market.contract.tickValue());
+    }
+
+    /** Money that closing what it holds would cost. */
+    long closing() {
+        return Math.multiplyExact(Math.abs(position.contracts()), market.closingEach());
     }
 
     /** What this trading day has brought it, open result included, after fees. */
@@ -283,6 +316,10 @@ final class StrategyRun extends OwnerRun {
     /** Finds the stretch of windows that counts from {@code time} on. */
     void windowsFrom(long time) {
         stretch = schedule.at(time);
+        if (windowLimits.any()) {
+            stretch.ifPresent(of -> of.of().stream().filter(window -> window.from() <= time && time < window.to())
+                    .forEach(window -> windowLimits.begins(window, position.result())));
+        }
         nextWindowClock(time);
     }
 
@@ -293,6 +330,10 @@ final class StrategyRun extends OwnerRun {
 
     /** A window begins, be it inside a stretch that others began. */
     boolean windowBegins(long at) {
+        if (windowLimits.any()) {
+            stretch.ifPresent(of -> of.of().stream().filter(window -> window.from() == at)
+                    .forEach(window -> windowLimits.begins(window, position.result())));
+        }
         return stretch.isPresent() && stretch.get().of().stream().anyMatch(window -> window.from() == at);
     }
 }

@@ -1,6 +1,7 @@
 package stativex.interlock;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
@@ -18,7 +19,7 @@ public final class Interlocks {
             new DayLock(), new AccountWhole(), new Window(), new FlatBy(), new LastTradingDay(), new Quiet(),
             new Cooling(), new Spread(),
             new TradesLeft(), new SignalsLeft(),
-            new PositionLimits(), new WarmUp(), new RiskCapped(), new LineChecked());
+            new PositionLimits(), new Size(), new WarmUp(), new RiskCapped(), new LineChecked());
 
     private Interlocks() {}
 
@@ -163,7 +164,7 @@ public final class Interlocks {
 
         @Override
         public Optional<Refusal> refusal(Situation s, Proposal p) {
-            Optional<Refusal> locked = s.account().lock().map(Refusal.Locked::new);
+            Optional<Refusal> locked = s.account().lock().or(s::partLock).map(Refusal.Locked::new);
             OptionalLong pause = s.account().pausedAt(s.now());
             return locked.isPresent() || pause.isEmpty()
                     ? locked
@@ -343,23 +344,24 @@ public final class Interlocks {
 
         @Override
         public boolean applies(Situation s) {
-            return s.tradesADay().isPresent();
+            return !s.tradeCounts(false).isEmpty();
         }
 
         @Override
         public Optional<Refusal> refusal(Situation s, Proposal p) {
-            if (s.tradesADay().isEmpty() || s.inTrade() && !p.turns()) {
+            if (s.inTrade() && !p.turns()) {
                 return Optional.empty();
             }
-            boolean resting = s.bracket().entering() > 0 && p.joins() == Proposal.Joins.BESIDE;
-            return s.tradesToday() + (resting ? 1 : 0) >= s.tradesADay().get()
-                    ? Optional.of(new Refusal.TradesADay(s.tradesToday(), resting, s.tradesADay().get()))
-                    : Optional.empty();
+            return s.tradeCounts(p.pairs()).stream().filter(count -> count.trades() + count.resting() >= count.most())
+                    .findFirst().map(count -> new Refusal.TradesADay(count.of(), count.trades(), count.resting(),
+                            count.most()));
         }
 
         @Override
         public InterlockView.Fact fact(Situation s) {
-            return new InterlockView.Count(s.tradesToday(), s.tradesADay().orElseThrow());
+            Situation.TradeCount tightest = s.tradeCounts(false).stream()
+                    .min(Comparator.comparingInt(count -> count.most() - count.trades())).orElseThrow();
+            return new InterlockView.Count(tightest.trades(), tightest.most());
         }
     }
 
@@ -427,6 +429,34 @@ public final class Interlocks {
         @Override
         public InterlockView.Fact fact(Situation s) {
             return new InterlockView.Count(Math.max(s.held(Side.LONG), s.held(Side.SHORT)), s.maximumPosition());
+        }
+    }
+
+    /** Most contracts of a side, over a contract and over the account. */
+    private record Size() implements Interlock {
+        @Override
+        public InterlockKind kind() {
+            return InterlockKind.SIZE;
+        }
+
+        @Override
+        public boolean bySetting() {
+            return true;
+        }
+
+        @Override
+        public boolean applies(Situation s) {
+            return s.sizesContracts();
+        }
+
+        @Override
+        public Optional<Refusal> refusal(Situation s, Proposal p) {
+            return s.tooMany(p).map(refusal -> refusal);
+        }
+
+        @Override
+        public int fitting(Situation s, Proposal p) {
+            return largest(p, q -> s.tooMany(q).isEmpty());
         }
     }
 

@@ -40,6 +40,13 @@ public final class LineCheck {
         return this;
     }
 
+    /** Adds all of another one. */
+    public LineCheck plus(LineCheck other) {
+        loss = Math.addExact(loss, other.loss);
+        withoutStop |= other.withoutStop;
+        return this;
+    }
+
     /** Money lost if every stop is reached. */
     public long loss() {
         return loss;

@@ -115,11 +115,16 @@ public sealed interface Refusal {
         }
     }
 
+    /** Whose trades are counted, or whose contracts. */
+    enum Of {
+        STRATEGY, CONTRACT, ACCOUNT
+    }
+
     /**
      * @param trades opened today
-     * @param resting an entry rests that would open one more
+     * @param resting entries that would open one more each
      */
-    record TradesADay(int trades, boolean resting, int most) implements Refusal {
+    record TradesADay(Of of, int trades, int resting, int most) implements Refusal {
         @Override
         public Reason reason() {
             return Reason.TRADES_A_DAY;
@@ -161,6 +166,14 @@ public sealed interface Refusal {
         @Override
         public Reason reason() {
             return Reason.POSITION_LIMIT;
+        }
+    }
+
+    /** @param most contracts of a side, open, resting and proposed together */
+    record MostContracts(Of of, int most) implements Refusal {
+        @Override
+        public Reason reason() {
+            return Reason.MOST_CONTRACTS;
         }
     }
 

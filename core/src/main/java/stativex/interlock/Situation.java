@@ -1,10 +1,12 @@
 package stativex.interlock;
 
 import java.time.LocalDate;
+import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
 import stativex.account.AccountWatch;
 import stativex.account.Line;
+import stativex.account.LockReason;
 import stativex.account.QuietTimes;
 import stativex.account.Rulebook;
 import stativex.market.Session;
@@ -63,10 +65,21 @@ public interface Situation {
     /** Ticks between bid and ask at the last print; empty without a quote. */
     OptionalLong spread();
 
-    Optional<Integer> tradesADay();
+    /** Why only its contract, itself, or itself inside a window is locked, if one is. */
+    Optional<LockReason> partLock();
 
-    /** Trades it opened this trading day. */
-    int tradesToday();
+    /**
+     * Trades opened today against every limit that is on, its own first.
+     *
+     * @param pairs whether the entry is the second half of a pair, whose first half does not count
+     */
+    List<TradeCount> tradeCounts(boolean pairs);
+
+    /** What of contracts held and proposed is too many, over a contract or the account; empty: nothing. */
+    Optional<Refusal.MostContracts> tooMany(Proposal proposal);
+
+    /** Whether there is a limit of contracts beside its own. */
+    boolean sizesContracts();
 
     /** Signals of a side that sent an order, with their limit; empty without one. */
     Optional<SignalCount> signals(Side side);
@@ -105,6 +118,12 @@ public interface Situation {
 
     /** The first line that a stop-out of an entry, with everything else at work, would cross. */
     Optional<Line> crossed(Proposal proposal);
+
+    /**
+     * @param trades opened in the trading day
+     * @param resting entries that would open one more each, the strategy's own included
+     */
+    record TradeCount(Refusal.Of of, int trades, int resting, int most) {}
 
     /** @param sent so far in the period */
     record SignalCount(int sent, int most, SignalPeriod period) {}

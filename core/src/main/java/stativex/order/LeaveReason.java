@@ -16,6 +16,8 @@ public enum LeaveReason {
     ROLL,
     /** The account's own day loss, likewise its day profit. */
     DAY_LOSS, DAY_PROFIT,
+    /** Those of a contract, of a strategy, of a window of hours. */
+    CONTRACT_DAY_LOSS, CONTRACT_DAY_PROFIT, STRATEGY_DAY_LOSS, STRATEGY_DAY_PROFIT, WINDOW_DAY_LOSS, WINDOW_DAY_PROFIT,
     /** The day's result fell too far from its best. */
     GIVE_BACK,
     /** The account's drawdown floor. */

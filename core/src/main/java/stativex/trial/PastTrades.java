@@ -12,6 +12,8 @@ import java.util.function.BooleanSupplier;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import stativex.account.Account;
+import stativex.account.DayLimits;
+import stativex.account.OwnLimits;
 import stativex.account.Rulebook;
 import stativex.engine.Command;
 import stativex.engine.Decision;
@@ -24,6 +26,7 @@ import stativex.engine.Trade;
 import stativex.exit.ExitTerms;
 import stativex.exit.Leave;
 import stativex.exit.Readings;
+import stativex.interlock.SessionWindow;
 import stativex.market.BarSeries;
 import stativex.market.Contract;
 import stativex.market.ContractTape;
@@ -74,8 +77,7 @@ public final class PastTrades {
         account.fee(contract.symbol());
         this.tape = tape;
         this.contract = contract;
-        this.account = new Account(account.name(), account.currency(), account.start(), account.fees(),
-                Optional.empty(), Optional.empty(), new Rulebook("none", List.of()));
+        this.account = account.with(OwnLimits.NONE).with(new Rulebook(account.rulebook().name(), List.of()));
         this.terms = terms;
     }
 
@@ -242,7 +244,8 @@ public final class PastTrades {
                         : new Strategy.Sides(other, Optional.of(always)),
                 new Strategy.Entry(Order.Type.MARKET, quantity, new Strategy.GoodFor.Day()),
                 new Strategy.Limits(quantity, new Strategy.Joins(false, false, false, false),
-                        hours ? of.windows() : List.of(), Optional.empty(), true, Optional.empty(), Optional.empty()),
+                        hours ? of.windows().stream().map(SessionWindow::withoutLimits).toList() : List.of(),
+                        Optional.empty(), true, Optional.empty(), Optional.empty(), DayLimits.NONE),
                 of.plan(), 0);
     }
 }

@@ -93,7 +93,7 @@ public class AccountTest {
     }
 
     private static AccountWatch watch(long start, Rulebook.DrawdownFloor floor) {
-        Account account = new Account("Gannet Row 40K", "NZD", start, Map.of(), Optional.empty(), Optional.empty(),
+        Account account = new Account("Gannet Row 40K", "NZD", start, Map.of(), OwnLimits.NONE,
                 new Rulebook("rules", List.of(floor)));
         return new AccountWatch(account, AccountState.fresh(account));
     }
@@ -117,7 +117,7 @@ public class AccountTest {
         assertTrue(watch.broken());
         watch.judge(money("45000"), Closing.NOTHING);
         assertEquals(floor(watch, money("45000")), money("40000"), "it locks at the start balance");
-        Account account = new Account("again", "NZD", money("40000"), Map.of(), Optional.empty(), Optional.empty(),
+        Account account = new Account("again", "NZD", money("40000"), Map.of(), OwnLimits.NONE,
                 new Rulebook("rules", List.of(rule)));
         AccountWatch again = new AccountWatch(account, kept);
         assertEquals(floor(again, 0), money("39200"), "the peak goes out and in with the state");
@@ -233,7 +233,8 @@ public class AccountTest {
                 below = watch.quietBelow(twin.equity(), closing, above);
             }
         }
-        for (LineKind kind : LineKind.values()) {
+        for (LineKind kind : List.of(LineKind.DAY_LOSS, LineKind.GIVE_BACK, LineKind.BOOK_DAY_LOSS,
+                LineKind.DRAWDOWN_FLOOR, LineKind.DAY_PROFIT)) {
             assertTrue(seen[kind.ordinal()] > 100, kind + " was met " + seen[kind.ordinal()] + " times");
         }
         assertTrue(guards > 300, guards + " guards");
@@ -269,7 +270,7 @@ public class AccountTest {
                 rules.add(new Rulebook.DayLoss(dice.nextInt(30, 250), Rulebook.From.values()[dice.nextInt(2)],
                         dice.nextInt(3) == 0, guard(dice)));
             }
-            account = new Account("a", "NZD", 1000, Map.of(),
+            account = new Account("a", "NZD", 1000, Map.of(), new OwnLimits(
                     dice.nextBoolean()
                             ? Optional.of(new Account.DayLoss(dice.nextInt(30, 250), guard(dice)))
                             : Optional.empty(),
@@ -277,7 +278,7 @@ public class AccountTest {
                     dice.nextBoolean()
                             ? Optional.of(new GiveBack(dice.nextInt(20, 150), dice.nextInt(20, 200), guard(dice)))
                             : Optional.empty(),
-                    Optional.empty(), QuietTimes.NONE, new Rulebook("rules", rules));
+                    Optional.empty(), Optional.empty(), QuietTimes.NONE, Map.of()), new Rulebook("rules", rules));
         }
 
         private static Guard guard(SplittableRandom dice) {
@@ -361,20 +362,22 @@ public class AccountTest {
                     met = "BOOK_DAY_LOSS";
                 }
             }
-            if (met.isEmpty() && account.dayLoss().isPresent() && at(dayEquity - account.dayLoss().get().amount(),
-                    account.dayLoss().get().guard(), closing, perTick, guarded)) {
+            if (met.isEmpty() && account.own().dayLoss().isPresent()
+                    && at(dayEquity - account.own().dayLoss().get().amount(),
+                            account.own().dayLoss().get().guard(), closing, perTick, guarded)) {
                 met = "DAY_LOSS";
             }
             long best = Math.max(dayEquity,
                     equities.subList(dayFrom, equities.size()).stream().mapToLong(x -> x).max().orElseThrow());
-            if (met.isEmpty() && account.giveBack().isPresent()
-                    && best - dayEquity >= account.giveBack().get().after()
-                    && at(best - account.giveBack().get().fall(), account.giveBack().get().guard(), closing, perTick,
+            if (met.isEmpty() && account.own().giveBack().isPresent()
+                    && best - dayEquity >= account.own().giveBack().get().after()
+                    && at(best - account.own().giveBack().get().fall(), account.own().giveBack().get().guard(), closing,
+                            perTick,
                             guarded)) {
                 met = "GIVE_BACK";
             }
-            if (met.isEmpty() && account.dayProfit().isPresent()
-                    && equity() >= dayEquity + account.dayProfit().get()) {
+            if (met.isEmpty() && account.own().dayProfit().isPresent()
+                    && equity() >= dayEquity + account.own().dayProfit().get()) {
                 met = "DAY_PROFIT";
             }
             locked = !met.isEmpty();
@@ -388,8 +391,8 @@ public class AccountTest {
 
     @Test
     public void aLosingRunPausesAndIsCountedAnew() {
-        Account account = new Account("a", "NZD", 1000, Map.of(), Optional.empty(), Optional.empty(), Optional.empty(),
-                Optional.of(new LosingRun(2, OptionalInt.of(30))), QuietTimes.NONE, new Rulebook("rules", List.of()));
+        Account account = new Account("a", "NZD", 1000, Map.of(),
+                OwnLimits.NONE.with(new LosingRun(2, OptionalInt.of(30))), new Rulebook("rules", List.of()));
         AccountWatch watch = new AccountWatch(account, AccountState.fresh(account));
         long minute = 60_000_000_000L;
         watch.beginDay(1000, 1000);
@@ -404,8 +407,8 @@ public class AccountTest {
         watch.beginDay(900, 900);
         watch.ended(-5, 36 * minute);
         assertTrue(watch.pausedAt(36 * minute).isEmpty(), "anew each day");
-        Account whole = new Account("a", "NZD", 1000, Map.of(), Optional.empty(), Optional.empty(), Optional.empty(),
-                Optional.of(new LosingRun(1, OptionalInt.empty())), QuietTimes.NONE, new Rulebook("rules", List.of()));
+        Account whole = new Account("a", "NZD", 1000, Map.of(),
+                OwnLimits.NONE.with(new LosingRun(1, OptionalInt.empty())), new Rulebook("rules", List.of()));
         AccountWatch day = new AccountWatch(whole, AccountState.fresh(whole));
         day.beginDay(1000, 1000);
         day.ended(-1, minute);
@@ -440,7 +443,7 @@ public class AccountTest {
                 return true;
             }
         }
-        Account account = new Account("a", "NZD", 1000, Map.of(), Optional.empty(), Optional.of(50L),
+        Account account = new Account("a", "NZD", 1000, Map.of(), OwnLimits.day(Optional.empty(), Optional.of(50L)),
                 new Rulebook("rules", List.of()));
         List<Judge> judges = new java.util.ArrayList<>(AccountWatch.judges(account));
         judges.addFirst(new Level(900));

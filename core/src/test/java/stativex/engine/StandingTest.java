@@ -111,7 +111,8 @@ public class StandingTest {
         Run run = run(Given.tape(OPEN, 10, 11, 11, 12), Given.contract(0), draft);
         run.toPlace(3);
         assertEquals(view(run).state(), new StrategyState.Entering());
-        assertEquals(interlock(run, InterlockKind.TRADES).refusals(), List.of(new Refusal.TradesADay(0, true, 1)));
+        assertEquals(interlock(run, InterlockKind.TRADES).refusals(),
+                List.of(new Refusal.TradesADay(Refusal.Of.STRATEGY, 0, 1, 1)));
         assertEquals(interlock(run, InterlockKind.TRADES).state(), InterlockView.State.HELD);
         run.toPlace(4);
         assertEquals(decisions(run), List.of("1 taken", "3 declined trades a day"));

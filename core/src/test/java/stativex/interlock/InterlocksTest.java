@@ -17,6 +17,8 @@ import stativex.account.AccountState;
 import stativex.account.AccountWatch;
 import stativex.account.Line;
 import stativex.account.LineKind;
+import stativex.account.LockReason;
+import stativex.account.OwnLimits;
 import stativex.account.QuietTimes;
 import stativex.account.Rulebook;
 import stativex.market.Money;
@@ -41,6 +43,8 @@ public class InterlocksTest {
         Optional<QuietTimes.Quiet> quiet = Optional.empty();
         Optional<Integer> tradesADay = Optional.empty();
         int trades;
+        int mostContracts = Integer.MAX_VALUE;
+        Optional<LockReason> part = Optional.empty();
         Optional<SignalCount> signals = Optional.empty();
         Bracket bracket = new Bracket(new Owner.Strategy(0), Side.LONG);
         boolean inTrade;
@@ -54,8 +58,7 @@ public class InterlocksTest {
         Optional<Line> crossed = Optional.empty();
 
         private static AccountWatch watch() {
-            Account account = new Account("Gannet Row 40K", "NZD", 40_000 * Money.UNIT, Map.of(), Optional.empty(),
-                    Optional.empty(),
+            Account account = new Account("Gannet Row 40K", "NZD", 40_000 * Money.UNIT, Map.of(), OwnLimits.NONE,
                     new Rulebook("rules", List.of(new Rulebook.DrawdownFloor(1_700 * Money.UNIT, Optional.empty()))));
             return new AccountWatch(account, AccountState.fresh(account));
         }
@@ -158,13 +161,27 @@ public class InterlocksTest {
         }
 
         @Override
-        public Optional<Integer> tradesADay() {
-            return tradesADay;
+        public Optional<LockReason> partLock() {
+            return part;
         }
 
         @Override
-        public int tradesToday() {
-            return trades;
+        public java.util.List<TradeCount> tradeCounts(boolean pairs) {
+            int resting = bracket.entering() > 0 && !pairs ? 1 : 0;
+            return tradesADay.stream().map(most -> new TradeCount(Refusal.Of.STRATEGY, trades, resting, most))
+                    .toList();
+        }
+
+        @Override
+        public Optional<Refusal.MostContracts> tooMany(Proposal proposal) {
+            return proposal.quantity() > mostContracts
+                    ? Optional.of(new Refusal.MostContracts(Refusal.Of.ACCOUNT, mostContracts))
+                    : Optional.empty();
+        }
+
+        @Override
+        public boolean sizesContracts() {
+            return mostContracts < Integer.MAX_VALUE;
         }
 
         @Override

@@ -13,6 +13,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import stativex.account.Account;
+import stativex.account.DayLimits;
+import stativex.account.OwnLimits;
 import stativex.account.Rulebook;
 import stativex.engine.SignalPlan;
 import stativex.engine.Strategy;
@@ -99,8 +101,8 @@ public final class Given {
     }
 
     public static Account account(Optional<Account.DayLoss> loss, Optional<Long> profit, List<Rulebook.Rule> rules) {
-        return new Account("Gannet Row 40K", "NZD", 40_000 * Money.UNIT, Map.of("TDL", 2 * Money.UNIT), loss, profit,
-                new Rulebook("rules", rules));
+        return new Account("Gannet Row 40K", "NZD", 40_000 * Money.UNIT, Map.of("TDL", 2 * Money.UNIT),
+                OwnLimits.day(loss, profit), new Rulebook("rules", rules));
     }
 
     public static SessionWindow window(String name, String from, String to, SessionWindow.End end, long leadSeconds) {
@@ -135,6 +137,7 @@ public final class Given {
         public boolean once;
         public Optional<CoolDown> coolDown = Optional.empty();
         public Optional<Integer> spread = Optional.empty();
+        public DayLimits day = DayLimits.NONE;
         public boolean reprice;
         public Optional<Integer> marketAfterSeconds = Optional.empty();
         public boolean reverse;
@@ -158,7 +161,7 @@ public final class Given {
                                     Strategy.Risk.NONE)),
                     new Strategy.Limits(maximum == 0 ? quantity : maximum,
                             new Strategy.Joins(adds, reverse, twoSided, cutting), windows,
-                            tradesADay, once, coolDown, spread),
+                            tradesADay, once, coolDown, spread, day),
                     plan,
                     history);
         }

@@ -5,7 +5,9 @@ import java.math.BigInteger;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.Predicate;
@@ -24,7 +26,22 @@ final class NaiveTrader {
 
     record S(long open, long close, int day, boolean lastOfDay) {}
 
-    record W(long from, long to, boolean flatten, boolean cancel, long lead) {}
+    /**
+     * @param loss of the window's own; 0: none; {@code profit} likewise
+     * @param wholeDay these lock until the next trading day, not only until the window ends
+     */
+    record W(long from, long to, boolean flatten, boolean cancel, long lead, long loss, long profit, boolean wholeDay) {
+        W(long from, long to, boolean flatten, boolean cancel, long lead) {
+            this(from, to, flatten, cancel, lead, 0, 0, false);
+        }
+    }
+
+    /** Day limits of a strategy or a contract; 0: off. */
+    static final class DayLines {
+        long loss;
+        long profit;
+        G guard = G.OFF;
+    }
 
     /** An exact number of ticks. */
     record Q(BigInteger n, BigInteger d) {
@@ -160,6 +177,17 @@ final class NaiveTrader {
         /** Price of the new month's last print before. */
         long newBefore;
         long rollLead;
+        /** Of the account, over all contracts; 0: any. */
+        int accountTrades;
+        /** Own limits of this contract. */
+        final DayLines lines = new DayLines();
+        int contractTrades;
+        int contractMost;
+        /** Profit at the day's first instant from which on, and most contracts then, in rising order; none: any. */
+        final List<long[]> sizes = new ArrayList<>();
+        /** What a contract counts of one, as a fraction. */
+        long weight = 1;
+        long weightOf = 1;
         /** The bars of the first strategy are walked tick by tick; every strategy has the same. */
         boolean barMode;
     }
@@ -201,6 +229,7 @@ final class NaiveTrader {
         Plan shortPlan;
         List<W> windows = new ArrayList<>();
         int tradesADay;
+        final DayLines lines = new DayLines();
         boolean once;
         boolean reverse;
         boolean cutting;
@@ -365,6 +394,97 @@ final class NaiveTrader {
         long endNet;
         long held;
         long heldCost;
+        /** What fills have brought so far, fees included; money that is bound in what is held left out. */
+        long cash;
+        long dayBase;
+        String dayLocked = "";
+        /** Windows with own limits that have begun, with the result then; and why one of them holds, until when. */
+        final Map<W, Long> windowBase = new HashMap<>();
+        final Map<W, String> windowHit = new HashMap<>();
+
+        long result() {
+            return cash + (last == NONE ? 0 : held * last * market.tickValue - heldCost);
+        }
+
+        long perTick() {
+            return Math.abs(held) * market.tickValue;
+        }
+
+        void dayBegins() {
+            tradesToday = 0;
+            dayBase = result();
+            dayLocked = "";
+            windowOver.clear();
+        }
+
+        /** Windows whose limit holds until the next trading day begins, whatever the window's own end. */
+        final Map<W, String> windowOver = new HashMap<>();
+
+        private boolean windowRuns(W w) {
+            return w.from <= now && now < w.to;
+        }
+
+        void windowBegins(W w) {
+            if (w.loss > 0 || w.profit > 0) {
+                windowBase.put(w, result());
+            }
+        }
+
+        /** Why a window's own limit keeps everything flat, if one does. */
+        String windowLimit() {
+            for (W w : s.windows) {
+                if (windowHit.containsKey(w) && windowRuns(w)) {
+                    return windowHit.get(w);
+                }
+            }
+            return windowOver.values().stream().findFirst().orElse("");
+        }
+
+        /** Closing what it holds would cost. */
+        long closingCosts() {
+            return Math.abs(held) * (market.slippage * market.tickValue + market.fee);
+        }
+
+        void judge() {
+            if (dayLocked.isEmpty()) {
+                String why = reached(s.lines, result() - dayBase, held != 0, closingCosts(), perTick());
+                if (!why.isEmpty()) {
+                    dayLocked = "strategy " + why;
+                    acct.decisions.add(now + " " + index + " locked " + dayLocked + " " + last);
+                    flatten(dayLocked);
+                }
+            }
+            for (W w : s.windows) {
+                if (windowBase.containsKey(w) && windowRuns(w) && !windowHit.containsKey(w)) {
+                    long result = result() - windowBase.get(w);
+                    String why = w.loss > 0 && result <= -w.loss
+                            ? "window day loss"
+                            : w.profit > 0 && result >= w.profit ? "window day profit" : "";
+                    if (!why.isEmpty()) {
+                        windowHit.put(w, why);
+                        if (w.wholeDay) {
+                            windowOver.put(w, why);
+                        }
+                        acct.decisions.add(now + " " + index + " locked " + why + " " + last);
+                        flatten(why);
+                    }
+                }
+            }
+        }
+
+        /** Own loss lines: how far above each of them the result is, guards taken in; most: nothing. */
+        long room() {
+            long room = Long.MAX_VALUE;
+            if (s.lines.loss > 0) {
+                room = result() - dayBase + s.lines.loss - s.lines.guard.margin(perTick());
+            }
+            for (W w : s.windows) {
+                if (windowBase.containsKey(w) && windowRuns(w) && w.loss > 0) {
+                    room = Math.min(room, result() - windowBase.get(w) + w.loss);
+                }
+            }
+            return room;
+        }
 
         Trader(int index, Rules s) {
             this.index = index;
@@ -581,11 +701,12 @@ final class NaiveTrader {
             if (warmingUp(plan(sign), bar)) {
                 return 0;
             }
-            long nearest = NONE;
             long equity = acct.equity();
+            long nearest = Math.min(room(), contractRoom());
             if (acct.highestLine(equity) != NONE) {
-                nearest = equity - acct.highestLine(equity);
+                nearest = Math.min(nearest, equity - acct.highestLine(equity));
             }
+            nearest = nearest == Long.MAX_VALUE ? NONE : nearest;
             for (int q = entry.quantity; q > 0; q--) {
                 long cost = cost(sign, price, bar, q);
                 boolean fits = entry.riskMoney > 0
@@ -711,7 +832,8 @@ final class NaiveTrader {
             if (withClose) {
                 return "session closed";
             }
-            if (!acct.lock.isEmpty() || now < acct.pausedUntil) {
+            if (!acct.lock.isEmpty() || now < acct.pausedUntil || !locked.isEmpty() || !dayLocked.isEmpty()
+                    || !windowLimit().isEmpty()) {
                 return "locked";
             }
             if (acct.broken) {
@@ -743,6 +865,15 @@ final class NaiveTrader {
                     && tradesToday + (trade == null || turns || second ? 0 : 1) >= s.tradesADay) {
                 return "trades a day";
             }
+            if (opens && market.contractTrades > 0 && traders.stream().mapToInt(t -> t.tradesToday).sum()
+                    + traders.stream().mapToInt(t -> t.mayOpen(t == this && second)).sum() >= market.contractTrades) {
+                return "trades a day";
+            }
+            if (opens && acct.rules.accountTrades > 0 && acct.tradesToday
+                    + acct.traders().stream().mapToInt(t -> t.mayOpen(t == this && second))
+                            .sum() >= acct.rules.accountTrades) {
+                return "trades a day";
+            }
             if (s.most > 0 && (sign > 0 ? sentLong : sentShort) >= s.most) {
                 return "signals per period";
             }
@@ -763,6 +894,12 @@ final class NaiveTrader {
                     return "position limit";
                 }
                 granted = room;
+            }
+            while (granted > 0 && tooMany(sign, granted)) {
+                granted = s.cutting ? granted - 1 : 0;
+                if (granted == 0) {
+                    return "most contracts";
+                }
             }
             if (warmingUp(plan(sign), bar)) {
                 return "warming up";
@@ -786,7 +923,54 @@ final class NaiveTrader {
                 worst -= x.mayLose(this, sign, price, bar, turns, quantity);
             }
             long line = acct.highestLine(acct.equity());
-            return line != NONE && worst <= line;
+            if (line != NONE && worst <= line) {
+                return true;
+            }
+            if (market.lines.loss > 0) {
+                long may = 0;
+                for (Trader x : traders) {
+                    may += x.mayLose(this, sign, price, bar, turns, quantity);
+                }
+                if (contractRoom() - may <= 0) {
+                    return true;
+                }
+            }
+            return room() != Long.MAX_VALUE && room() - mayLose(this, sign, price, bar, turns, quantity) <= 0;
+        }
+
+        /** Trades that what it has at work may still open. */
+        int mayOpen(boolean pair) {
+            return (!pair && trade != null && trade.entered == 0 ? 1 : 0) + (reversing != 0 ? 1 : 0);
+        }
+
+        /** Contracts of a side that are open, resting or waiting. */
+        long ofSide(int sign) {
+            return (trade != null && trade.sign == sign ? trade.open() : 0) + entries(sign)
+                    + (reversing == sign ? reverseQuantity : 0);
+        }
+
+        private boolean tooMany(int sign, int more) {
+            long here = traders.stream().mapToLong(t -> t.ofSide(sign)).sum() + more;
+            if (market.contractMost > 0 && here > market.contractMost) {
+                return true;
+            }
+            long most = NONE;
+            for (long[] tier : acct.rules.sizes) {
+                if (most == NONE || acct.dayBalance - acct.rules.start >= tier[0]) {
+                    most = tier[1];
+                }
+            }
+            if (most == NONE) {
+                return false;
+            }
+            Q sum = new Q(BigInteger.ZERO, BigInteger.ONE);
+            for (NaiveTrader m : acct.markets) {
+                long held = m == NaiveTrader.this ? here : m.traders.stream().mapToLong(t -> t.ofSide(sign)).sum();
+                BigInteger n = BigInteger.valueOf(held * m.market.weight);
+                BigInteger d = BigInteger.valueOf(m.market.weightOf);
+                sum = new Q(sum.n().multiply(d).add(n.multiply(sum.d())), sum.d().multiply(d));
+            }
+            return sum.against(new Q(BigInteger.valueOf(most), BigInteger.ONE)) > 0;
         }
 
         /** What it may lose until its stops, with what it proposes itself. */
@@ -1021,14 +1205,21 @@ final class NaiveTrader {
                     ? acct.brokenBy
                     : !acct.lock.isEmpty()
                             ? acct.lock
-                            : rolling
-                                    ? "roll"
-                                    : flatBy
-                                            ? "flat by"
-                                            : market.quiet.stream()
-                                                    .anyMatch(q -> q.flatten && q.acts <= now && now < q.to)
-                                                            ? "quiet time"
-                                                            : windowFlat ? "window end" : "";
+                            : !lockedHere().isEmpty()
+                                    ? lockedHere()
+                                    : rolling
+                                            ? "roll"
+                                            : flatBy
+                                                    ? "flat by"
+                                                    : market.quiet.stream()
+                                                            .anyMatch(q -> q.flatten && q.acts <= now && now < q.to)
+                                                                    ? "quiet time"
+                                                                    : windowFlat ? "window end" : "";
+        }
+
+        /** Why its contract, itself or a window of its own is locked. */
+        private String lockedHere() {
+            return !locked.isEmpty() ? locked : !dayLocked.isEmpty() ? dayLocked : windowLimit();
         }
 
         void flatten(String reason) {
@@ -1094,7 +1285,8 @@ final class NaiveTrader {
 
         void assume(S x) {
             if (trade != null && trade.open() > 0
-                    && (!mustBeFlat().isEmpty() || trade.flattened.equals("quiet time"))) {
+                    && (!mustBeFlat().isEmpty() || trade.flattened.equals("quiet time")
+                            || trade.flattened.startsWith("window day"))) {
                 for (O o : List.copyOf(orders)) {
                     if (o.of == this && o.all && o.alive()) {
                         o.quantity = o.filled + trade.open();
@@ -1130,6 +1322,7 @@ final class NaiveTrader {
                 t.firstPrint = at;
                 t.entryTime = time;
                 tradesToday++;
+                acct.tradesToday++;
                 t.costNumerator = price;
                 t.costDenominator = 1;
                 fix(t, o, price);
@@ -1562,11 +1755,13 @@ final class NaiveTrader {
             dayBalance = balance;
             dayBest = dayStart;
             lock = "";
+            tradesToday = 0;
             lostInARow = 0;
             pausedUntil = pausedUntil == Long.MAX_VALUE ? NONE : pausedUntil;
         }
 
         final List<Long> closes = new ArrayList<>();
+        int tradesToday;
         long dayBalance;
         long dayBest;
         int lostInARow;
@@ -2121,7 +2316,7 @@ final class NaiveTrader {
                     }
                     due.add(new Due(x.open, 1, () -> {
                         flatBy = market.flatBy != NONE && flatMoments().contains(x.open);
-                        traders.forEach(t -> t.tradesToday = 0);
+                        dayBegins();
                         countAnew("day");
                     }));
                 }
@@ -2139,7 +2334,7 @@ final class NaiveTrader {
                         long open = firstOf(x.day).open;
                         flatBy = market.flatBy != NONE
                                 && flatMoments().stream().anyMatch(m -> m >= open && m <= until);
-                        traders.forEach(t -> t.tradesToday = 0);
+                        dayBegins();
                         countAnew("day");
                     }
                     break;
@@ -2160,6 +2355,12 @@ final class NaiveTrader {
             for (W w : t.s.windows) {
                 if (w.from > reached && w.from <= until && begun && t.s.period.equals("window")) {
                     due.add(new Due(w.from, 6, t::countAnew));
+                }
+                if (w.from > reached && w.from <= until && begun) {
+                    due.add(new Due(w.from, 3, () -> t.windowBegins(w)));
+                }
+                if (!begun && w.from <= until && until < w.to) {
+                    t.windowBegins(w);
                 }
             }
             for (W w : t.merged()) {
@@ -2293,6 +2494,48 @@ final class NaiveTrader {
         worked = -1;
     }
 
+    private String locked = "";
+    private long dayBase;
+
+    private void dayBegins() {
+        locked = "";
+        dayBase = traders.stream().mapToLong(Trader::result).sum();
+        traders.forEach(Trader::dayBegins);
+    }
+
+    private long perTick() {
+        return traders.stream().mapToLong(Trader::perTick).sum();
+    }
+
+    private long contractRoom() {
+        return market.lines.loss == 0
+                ? Long.MAX_VALUE
+                : traders.stream().mapToLong(Trader::result).sum() - dayBase + market.lines.loss
+                        - market.lines.guard.margin(perTick());
+    }
+
+    private void judgeHere() {
+        if (locked.isEmpty()) {
+            String why = reached(market.lines, traders.stream().mapToLong(Trader::result).sum() - dayBase,
+                    traders.stream().anyMatch(t -> t.held != 0),
+                    traders.stream().mapToLong(Trader::closingCosts).sum(), perTick());
+            if (!why.isEmpty()) {
+                locked = "contract " + why;
+                acct.decisions.add(now + " locked " + locked + " " + last);
+                traders.forEach(t -> t.flatten(locked));
+            }
+        }
+    }
+
+    /** Which of a strategy's or a contract's day limits a result has reached. */
+    private static String reached(DayLines lines, long result, boolean open, long closing, long perTick) {
+        if (lines.loss > 0 && (result <= -lines.loss || lines.guard.on && open
+                && result - closing <= -lines.loss + lines.guard.margin(perTick))) {
+            return "day loss";
+        }
+        return lines.profit > 0 && result >= lines.profit ? "day profit" : "";
+    }
+
     private void countAnew(String period) {
         traders.stream().filter(t -> t.s.period.equals(period)).forEach(Trader::countAnew);
     }
@@ -2389,6 +2632,8 @@ final class NaiveTrader {
         // (5)
         if (filledNow || traders.stream().anyMatch(t -> t.held != 0)) {
             acct.judge(now, last);
+            judgeHere();
+            traders.forEach(Trader::judge);
             acct.path.add(new long[]{now, acct.equity()});
         }
         filledNow = false;
@@ -2533,6 +2778,7 @@ final class NaiveTrader {
         acct.fills.add(time + " " + t.index + " " + o.number + " " + (o.buy ? "buy " : "sell ") + q + " " + price + " "
                 + o.reason);
         acct.balance -= q * market.fee;
+        t.cash -= q * market.fee;
         if (o.role.equals("entry")) {
             t.heldCost += (o.buy ? q : -q) * price * market.tickValue;
             t.held += o.buy ? q : -q;
@@ -2543,6 +2789,7 @@ final class NaiveTrader {
         long direction = t.held > 0 ? 1 : -1;
         long share = Math.ceilDiv(t.heldCost * q, Math.abs(t.held));
         acct.balance += direction * q * price * market.tickValue - share;
+        t.cash += direction * q * price * market.tickValue - share;
         t.heldCost -= share;
         t.held -= direction * q;
         t.exited(o, q, price, time);

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import org.testng.annotations.Test;
 import stativex.account.Account;
+import stativex.account.OwnLimits;
 import stativex.account.Guard;
 import stativex.account.Rulebook;
 import stativex.engine.Command;
@@ -52,7 +53,7 @@ public class SeveralContractsTest {
         Map<String, Long> fees = new LinkedHashMap<>();
         fees.put("TDL", 2 * Money.UNIT);
         fees.put("SWL", 2 * Money.UNIT);
-        Account account = new Account("Gannet Row 40K", "NZD", 40_000 * Money.UNIT, fees, loss, profit,
+        Account account = new Account("Gannet Row 40K", "NZD", 40_000 * Money.UNIT, fees, OwnLimits.day(loss, profit),
                 new Rulebook("none", List.of()));
         Run run = new Run(Inputs.of(tidal, Given.contract(slippage),
                 Map.of("SWL", new ContractTape(Given.other(slippage), swell)), account,

@@ -16,6 +16,9 @@ import java.util.OptionalInt;
 import java.util.SplittableRandom;
 import org.testng.annotations.Test;
 import stativex.account.Account;
+import stativex.account.ContractLimits;
+import stativex.account.DayLimits;
+import stativex.account.OwnLimits;
 import stativex.account.GiveBack;
 import stativex.account.Guard;
 import stativex.account.LosingRun;
@@ -276,9 +279,10 @@ public class TwinTest {
             }
             r.tradesADay = chance(25) ? dice.nextInt(1, 6) : 0;
             b.tradesADay = r.tradesADay > 0 ? Optional.of(r.tradesADay) : Optional.empty();
+            b.day = chance(20) ? lines(r.lines) : DayLimits.NONE;
             b.plan = plan(r);
             if (chance(60)) {
-                b.windows = WINDOWS.subList(0, dice.nextInt(1, WINDOWS.size() + 1));
+                b.windows = limited(WINDOWS.subList(0, dice.nextInt(1, WINDOWS.size() + 1)));
                 windows(r, b.windows);
             }
             return b.build();
@@ -327,12 +331,36 @@ public class TwinTest {
                     List.of(), List.of(), own);
         }
 
+        /** Day limits of a strategy or a contract, the same in the twin's words. */
+        private DayLimits lines(NaiveTrader.DayLines lines) {
+            lines.loss = chance(70) ? dice.nextInt(50, 1200) * Money.UNIT : 0;
+            lines.profit = chance(50) ? dice.nextInt(50, 1200) * Money.UNIT : 0;
+            lines.guard = lines.loss > 0 ? guard() : NaiveTrader.G.OFF;
+            return new DayLimits(
+                    lines.loss > 0
+                            ? Optional.of(new Account.DayLoss(lines.loss, guard(lines.guard)))
+                            : Optional.empty(),
+                    lines.profit > 0 ? Optional.of(lines.profit) : Optional.empty());
+        }
+
+        private List<SessionWindow> limited(List<SessionWindow> windows) {
+            return windows.stream().map(w -> chance(75)
+                    ? w
+                    : new SessionWindow(w.name(), w.days(), w.from(), w.to(), w.zone(), w.end(), w.lead(),
+                            new SessionWindow.Limits(
+                                    chance(70) ? Optional.of(dice.nextInt(30, 800) * Money.UNIT) : Optional.empty(),
+                                    chance(50) ? Optional.of(dice.nextInt(30, 800) * Money.UNIT) : Optional.empty(),
+                                    chance(40))))
+                    .toList();
+        }
+
         private void windows(NaiveTrader.Rules r, List<SessionWindow> windows) {
             for (int day = -1; day <= DAYS; day++) {
                 for (SessionWindow w : windows) {
                     r.windows.add(new NaiveTrader.W(Given.at(day, w.from().toString()),
                             Given.at(day, w.to().toString()),
-                            w.end() == SessionWindow.End.FLATTEN, w.end() == SessionWindow.End.CANCEL, w.lead()));
+                            w.end() == SessionWindow.End.FLATTEN, w.end() == SessionWindow.End.CANCEL, w.lead(),
+                            w.limits().loss().orElse(0L), w.limits().profit().orElse(0L), w.limits().wholeDay()));
                 }
             }
         }
@@ -540,6 +568,9 @@ public class TwinTest {
                 s.flatLead = dice.nextInt(6) * 60 * Given.SECOND;
                 rules.add(new Rulebook.FlatBy(by, ZoneOffset.UTC, s.flatLead));
             }
+            if (chance(20)) {
+                rules.add(size());
+            }
             Account account = Given.account(
                     s.dayLoss > 0
                             ? Optional.of(new Account.DayLoss(s.dayLoss, guard(s.guard)))
@@ -590,8 +621,39 @@ public class TwinTest {
                         ? OptionalInt.empty()
                         : OptionalInt.of((int) (s.pause / 60 / Given.SECOND))));
             }
-            return new Account(own.name(), own.currency(), own.start(), fees, own.dayLoss(), own.dayProfit(), giveBack,
-                    losingRun, quietTimes(), own.rulebook());
+            return new Account(own.name(), own.currency(), own.start(), fees,
+                    new OwnLimits(own.own().dayLoss(), own.own().dayProfit(), giveBack, losingRun, accountTrades(),
+                            quietTimes(), Map.of(contract.symbol(), contractLimits())),
+                    own.rulebook());
+        }
+
+        private Optional<Integer> accountTrades() {
+            s.accountTrades = chance(12) ? dice.nextInt(1, 8) : 0;
+            return s.accountTrades > 0 ? Optional.of(s.accountTrades) : Optional.empty();
+        }
+
+        private ContractLimits contractLimits() {
+            DayLimits day = chance(12) ? lines(s.lines) : DayLimits.NONE;
+            s.contractTrades = chance(10) ? dice.nextInt(1, 8) : 0;
+            s.contractMost = chance(12) ? dice.nextInt(1, 8) : 0;
+            return new ContractLimits(day, s.contractTrades > 0 ? Optional.of(s.contractTrades) : Optional.empty(),
+                    s.contractMost > 0 ? Optional.of(s.contractMost) : Optional.empty());
+        }
+
+        /** Most contracts, more or fewer by the profit so far; this contract may count as a part of one. */
+        private Rulebook.Size size() {
+            s.sizes.add(new long[]{Long.MIN_VALUE, dice.nextInt(1, 6)});
+            List<Rulebook.Size.Tier> tiers = new ArrayList<>();
+            long from = dice.nextInt(-600, 600) * Money.UNIT;
+            for (int i = dice.nextInt(3); i > 0; i--) {
+                tiers.add(new Rulebook.Size.Tier(from, dice.nextInt(1, 8)));
+                s.sizes.add(new long[]{from, tiers.getLast().most()});
+                from += dice.nextInt(1, 500) * Money.UNIT;
+            }
+            s.weight = chance(50) ? 1 : dice.nextInt(1, 3);
+            s.weightOf = s.weight == 1 && chance(50) ? 1 : dice.nextInt(1, 9);
+            return new Rulebook.Size((int) s.sizes.getFirst()[1], tiers,
+                    Map.of(contract.symbol(), new Rulebook.Share((int) s.weight, (int) s.weightOf)));
         }
 
         private Join join() {
@@ -718,11 +780,14 @@ public class TwinTest {
             fees.put(listedFirst ? "TDL" : "SWL", 2 * Money.UNIT);
             List<Strategy> all = new ArrayList<>(first.strategies);
             all.addAll(second.strategies);
+            Map<String, ContractLimits> contractLimits = new HashMap<>(own.own().contracts());
+            contractLimits.putAll(second.inputs.account().own().contracts());
+            b.weight = 1;
+            b.weightOf = 1;
             inputs = Inputs.of(first.inputs.tape(), first.contract,
                     Map.of("SWL", new ContractTape(second.contract, Case.tape(second.prints))),
-                    new Account(own.name(), own.currency(), own.start(), fees, own.dayLoss(), own.dayProfit(),
-                            own.giveBack(), own.losingRun(), own.quietTimes(), own.rulebook()),
-                    all, first.inputs.terms()).over(first.inputs.days());
+                    own.with(fees).with(own.own().with(contractLimits)), all, first.inputs.terms())
+                    .over(first.inputs.days());
             twin = new NaiveTrader(a, first.prints, first.sessions);
             new NaiveTrader(b, second.prints, second.sessions).joins(twin, listedFirst);
         }
@@ -782,9 +847,7 @@ public class TwinTest {
             fees.put("SWL", 2 * Money.UNIT);
             Account own = c.inputs.account();
             Run with = Run.trial(Inputs.of(c.inputs.tape(), c.inputs.contract(), c.inputs.others(),
-                    new Account(own.name(), own.currency(), own.start(), fees, own.dayLoss(), own.dayProfit(),
-                            own.giveBack(), own.losingRun(), own.quietTimes(), own.rulebook()),
-                    all, c.inputs.terms()).over(c.inputs.days()));
+                    own.with(fees), all, c.inputs.terms()).over(c.inputs.days()));
             Run without = Run.trial(c.first.inputs);
             assertEquals(with.engine().log().fills(), without.engine().log().fills(), "seed " + seed);
             assertEquals(with.engine().log().trades().toString(), without.engine().log().trades().toString());
@@ -854,7 +917,9 @@ public class TwinTest {
                 "declined leaving", "declined adds not allowed", "declined position limit", "declined line check",
                 "declined locked", "declined broken", "roll", "declined last trading day", "declined risk cap",
                 "declined signals per period", "taken cut", "give-back", "locked give-back", "flat by", "quiet time",
-                "declined flat by", "declined quiet time",
+                "declined flat by", "declined quiet time", "declined most contracts", "locked strategy day loss",
+                "strategy day profit", "locked contract day loss", "contract day profit", "locked window day loss",
+                "window day profit",
                 "declined side off", "declined session incomplete",
                 "declined session closed", "taken", "locked day loss", "locked drawdown floor", "volume", "range",
                 "time", "renko",

@@ -227,9 +227,9 @@ public class OwnMarketStoryTest extends DeskTest {
         assertTrue(text("#account-problem").contains("expected"), text("#account-problem"));
         type("#account-give-after", "9500.00");
         press("#account-keep");
-        assertEquals(fx(() -> window.workspace().inputs().account().giveBack().orElseThrow().fall()),
+        assertEquals(fx(() -> window.workspace().inputs().account().own().giveBack().orElseThrow().fall()),
                 Money.parse("9000"));
-        assertEquals(fx(() -> window.workspace().inputs().account().quietTimes().releases().size()), 1);
+        assertEquals(fx(() -> window.workspace().inputs().account().own().quietTimes().releases().size()), 1);
         assertEquals(fx(() -> window.workspace().inputs().account().name()), "Kea");
         assertEquals(fx(() -> window.workspace().replay().latest().snapshot().strategies().getFirst().mode()), Mode.OFF,
                 "everything begins off");

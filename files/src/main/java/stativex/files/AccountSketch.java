@@ -39,8 +39,8 @@ public record AccountSketch(String name, String currency, String start, String f
         return new AccountSketch(account.name(), account.currency(), Money.text(account.start()),
                 fees.entrySet().stream().map(fee -> fee.getKey() + " " + Money.text(fee.getValue()) + "\n")
                         .collect(Collectors.joining()),
-                account.dayLoss().map(loss -> Money.text(loss.amount())).orElse(""),
-                account.dayProfit().map(Money::text).orElse(""), account.rulebook().name(),
+                account.own().dayLoss().map(loss -> Money.text(loss.amount())).orElse(""),
+                account.own().dayProfit().map(Money::text).orElse(""), account.rulebook().name(),
                 account.rulebook().floor().map(floor -> Money.text(floor.allowance())).orElse(""),
                 account.rulebook().floor().flatMap(floor -> floor.lock()).map(Money::text).orElse(""),
                 Optional.of(read.document()), AccountLines.of(read.document()));

@@ -17,12 +17,17 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.OptionalLong;
+import java.util.Set;
 import java.util.function.Function;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.zip.CRC32C;
 import stativex.account.Account;
+import stativex.account.ContractLimits;
 import stativex.account.GiveBack;
 import stativex.account.Guard;
 import stativex.account.LosingRun;
+import stativex.account.OwnLimits;
 import stativex.account.QuietTimes;
 import stativex.account.Rulebook;
 import stativex.engine.Strategy;
@@ -40,6 +45,9 @@ import tools.jackson.databind.node.ObjectNode;
  * can be recorded as a whole. Every method throws {@link BadInput} with file, JSON path, what was expected and found.
  */
 public final class Documents {
+    private static final Pattern SHARE = Pattern.compile("(\\d{1,6})(?:/(\\d{1,6}))?");
+    private static final long MINUTE = 60 * TapeTime.SECOND;
+
     /** What was read, and its document with named documents put in. */
     public record Read<T>(T value, JsonNode document) {}
 
@@ -163,6 +171,14 @@ public final class Documents {
             }
             fee.putOnce(fees, contract, fee.at("perSide").money(), "the fee of " + contract);
         }
+        Rulebook rulebook = rulebook(root.at("rulebook"));
+        QuietTimes quiet = quietTimes(root, rulebook);
+        Account account = root.checked(() -> new Account(root.at("name").text(), root.at("currency").text(),
+                root.at("start").money(), values(fees), ownLimits(root, quiet, fees.keySet()), rulebook));
+        return new Read<>(account, whole);
+    }
+
+    private static OwnLimits ownLimits(Field root, QuietTimes quiet, Set<String> known) {
         Optional<Account.DayLoss> loss = root.maybe("dayLoss").filter(f -> f.at("on").flag())
                 .map(f -> f.checked(() -> new Account.DayLoss(f.at("amount").money(), guard(f, Guard.ON))));
         Optional<GiveBack> giveBack = root.maybe("giveBack").filter(f -> f.at("on").flag()).map(f -> f.checked(
@@ -173,10 +189,18 @@ public final class Documents {
                                 ? OptionalInt.of((int) f.at("pauseMinutes").longInteger(1, 100_000))
                                 : OptionalInt.empty())));
         Optional<Long> profit = root.maybe("dayProfit").filter(f -> f.at("on").flag()).map(f -> f.at("amount").money());
-        Rulebook rulebook = rulebook(root.at("rulebook"));
-        Account account = root.checked(() -> new Account(root.at("name").text(), root.at("currency").text(),
-                root.at("start").money(), values(fees), loss, profit, giveBack, losingRun, quietTimes(root), rulebook));
-        return new Read<>(account, whole);
+        Map<String, Field.Placed<ContractLimits>> contracts = new LinkedHashMap<>();
+        for (Field one : root.items("contractLimits")) {
+            String symbol = one.at("contract").text();
+            if (!known.contains(symbol)) {
+                throw one.problem("expected limits of a contract with a fee, found " + symbol);
+            }
+            one.putOnce(contracts, symbol, one.checked(() -> new ContractLimits(StrategyReader.dayLimits(one),
+                    one.maybe("tradesADay").map(Field::integer), one.maybe("mostContracts").map(Field::integer))),
+                    "the limits of " + symbol);
+        }
+        return new OwnLimits(loss, profit, giveBack, losingRun, root.maybe("tradesADay").map(Field::integer), quiet,
+                values(contracts));
     }
 
     private static Rulebook rulebook(Field field) {
@@ -189,6 +213,19 @@ public final class Documents {
             rules.add(rule.checked(() -> switch (kind) {
                 case "day loss" -> bookDayLoss(rule);
                 case "flat by" -> flatBy(rule);
+                case "size" -> size(rule);
+                case "profit target" -> new Rulebook.ProfitTarget(rule.at("amount").money());
+                case "fewest days" -> new Rulebook.FewestDays((int) rule.at("days").longInteger(1, 10_000));
+                case "consistency" -> new Rulebook.Consistency(rule.at("percent").decimal());
+                case "no overnight" -> new Rulebook.NoOvernight(lead(rule));
+                case "stop to target" -> new Rulebook.StopToTarget(rule.at("ratio").decimal());
+                case "holding time" -> new Rulebook.HoldingTime(
+                        rule.at("seconds").longInteger(1, 1_000_000) * TapeTime.SECOND, rule.at("percent").decimal());
+                case "quiet times" -> new Rulebook.Quiet(rule.at("minutesBefore").longInteger(0, 1440) * MINUTE,
+                        rule.at("minutesAfter").longInteger(0, 1440) * MINUTE);
+                case "payout" -> new Rulebook.Payout(rule.at("buffer").money(),
+                        (int) rule.at("winningDays").longInteger(0, 10_000), rule.at("winningDay").money(),
+                        rule.maybe("cap").map(Field::money));
                 default -> floor(rule);
             }));
         }
@@ -201,14 +238,44 @@ public final class Documents {
     }
 
     private static Rulebook.Rule flatBy(Field rule) {
-        return new Rulebook.FlatBy(rule.at("time").time(), rule.at("zone").zone(), rule.has("leadSeconds")
+        return new Rulebook.FlatBy(rule.at("time").time(), rule.at("zone").zone(), lead(rule));
+    }
+
+    private static long lead(Field rule) {
+        return rule.has("leadSeconds")
                 ? rule.at("leadSeconds").longInteger(0, 86_400) * TapeTime.SECOND
-                : Rulebook.FlatBy.LEAD);
+                : Rulebook.FlatBy.LEAD;
+    }
+
+    private static Rulebook.Rule size(Field rule) {
+        List<Rulebook.Size.Tier> tiers = rule.items("tiers").stream().map(tier -> tier.checked(
+                () -> new Rulebook.Size.Tier(tier.at("fromProfit").money(), tier.at("most").integer()))).toList();
+        Map<String, Field.Placed<Rulebook.Share>> micros = new LinkedHashMap<>();
+        for (Field micro : rule.items("micros")) {
+            String symbol = micro.at("contract").text();
+            micro.putOnce(micros, symbol, share(micro.at("counts")), "what " + symbol + " counts");
+        }
+        return new Rulebook.Size(rule.at("most").integer(), tiers, values(micros));
+    }
+
+    private static Rulebook.Share share(Field field) {
+        Matcher m = SHARE.matcher(field.text().strip());
+        if (!m.matches()) {
+            throw field.problem("expected a part of one contract such as 1/8, found " + Causes.found(field.text()));
+        }
+        return field.checked(() -> new Rulebook.Share(Integer.parseInt(m.group(1)),
+                m.group(2) == null ? 1 : Integer.parseInt(m.group(2))));
     }
 
     /** Of the releases those that the filters let through. */
-    private static QuietTimes quietTimes(Field account) {
+    private static QuietTimes quietTimes(Field account, Rulebook book) {
+        Optional<Rulebook.Quiet> rule = book.of(Rulebook.Quiet.class).findFirst();
         if (!account.has("quietTimes") || !account.at("quietTimes").at("on").flag()) {
+            if (rule.isPresent()) {
+                throw account
+                        .problem("its rulebook forbids trading in quiet times: expected quietTimes that are on, with"
+                                + " releases, found none");
+            }
             return QuietTimes.NONE;
         }
         Field quiet = account.at("quietTimes");
@@ -226,10 +293,13 @@ public final class Documents {
                 releases.add(release);
             }
         }
+        // what the rulebook forbids holds whatever the account's own figures are
         return quiet.checked(() -> new QuietTimes(releases,
-                quiet.at("minutesBefore").longInteger(0, 1440) * 60 * TapeTime.SECOND,
-                quiet.at("minutesAfter").longInteger(0, 1440) * 60 * TapeTime.SECOND,
-                quiet.at("action").word(QuietTimes.Action.class),
+                Math.max(quiet.at("minutesBefore").longInteger(0, 1440) * MINUTE,
+                        rule.map(Rulebook.Quiet::before).orElse(0L)),
+                Math.max(quiet.at("minutesAfter").longInteger(0, 1440) * MINUTE,
+                        rule.map(Rulebook.Quiet::after).orElse(0L)),
+                rule.isPresent() ? QuietTimes.Action.FLATTEN : quiet.at("action").word(QuietTimes.Action.class),
                 (quiet.has("leadSeconds") ? quiet.at("leadSeconds").longInteger(0, 86_400) : 30) * TapeTime.SECOND));
     }
 
@@ -248,7 +318,7 @@ public final class Documents {
     }
 
     /** Of a line: a switch, or a switch with its margin in money, in ticks of what is open, or both. */
-    private static Guard guard(Field line, Guard silent) {
+    static Guard guard(Field line, Guard silent) {
         if (!line.has("guard")) {
             return silent;
         }

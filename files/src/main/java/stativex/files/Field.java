@@ -1,5 +1,6 @@
 package stativex.files;
 
+import java.math.BigDecimal;
 import java.time.DateTimeException;
 import java.time.DayOfWeek;
 import java.time.LocalDate;
@@ -14,6 +15,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
+import stativex.market.Decimals;
 import stativex.market.Money;
 import stativex.market.TapeTime;
 import tools.jackson.databind.JsonNode;
@@ -166,6 +168,11 @@ public final class Field {
 
     long money() {
         return as(Money::parse);
+    }
+
+    /** A decimal number, written as a text or as a number. */
+    BigDecimal decimal() {
+        return as(Decimals::plain);
     }
 
     boolean flag() {

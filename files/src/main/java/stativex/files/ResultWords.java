@@ -48,6 +48,12 @@ public final class ResultWords {
             case ROLL -> "roll";
             case DAY_LOSS -> "day loss";
             case DAY_PROFIT -> "day profit";
+            case CONTRACT_DAY_LOSS -> "contract day loss";
+            case CONTRACT_DAY_PROFIT -> "contract day profit";
+            case STRATEGY_DAY_LOSS -> "strategy day loss";
+            case STRATEGY_DAY_PROFIT -> "strategy day profit";
+            case WINDOW_DAY_LOSS -> "window day loss";
+            case WINDOW_DAY_PROFIT -> "window day profit";
             case GIVE_BACK -> "give-back";
             case DRAWDOWN_FLOOR -> "drawdown floor";
             case BY_HAND -> "by hand";
@@ -59,13 +65,7 @@ public final class ResultWords {
     }
 
     public static String of(LockReason reason) {
-        return switch (reason) {
-            case DAY_LOSS -> "day loss";
-            case DAY_PROFIT -> "day profit";
-            case GIVE_BACK -> "give-back";
-            case DRAWDOWN_FLOOR -> "drawdown floor";
-            case BY_HAND -> "by hand";
-        };
+        return of(reason.leave());
     }
 
     public static String of(Reason reason) {
@@ -88,6 +88,7 @@ public final class ResultWords {
             case LEAVING -> "leaving";
             case ADDS_NOT_ALLOWED -> "adds not allowed";
             case POSITION_LIMIT -> "position limit";
+            case MOST_CONTRACTS -> "most contracts";
             case WARMING_UP -> "warming up";
             case RISK_CAP -> "risk cap";
             case LINE_CHECK -> "line check";
@@ -173,6 +174,12 @@ public final class ResultWords {
             case BOOK_DAY_LOSS -> "Book's day loss";
             case DRAWDOWN_FLOOR -> "Drawdown floor";
             case DAY_PROFIT -> "Profit lock";
+            case CONTRACT_DAY_LOSS -> "Contract's day loss";
+            case CONTRACT_DAY_PROFIT -> "Contract's profit lock";
+            case STRATEGY_DAY_LOSS -> "Strategy's day loss";
+            case STRATEGY_DAY_PROFIT -> "Strategy's profit lock";
+            case WINDOW_DAY_LOSS -> "Window's loss";
+            case WINDOW_DAY_PROFIT -> "Window's profit lock";
         };
     }
 }

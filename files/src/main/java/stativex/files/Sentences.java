@@ -85,6 +85,11 @@ public final class Sentences {
     private static String lock(Decision.Locked locked) {
         String closing = "the guard acted: closing would have crossed the ";
         return switch (locked.why()) {
+            case CONTRACT_DAY_LOSS, STRATEGY_DAY_LOSS -> locked.guarded()
+                    ? closing + ResultWords.of(locked.why())
+                    : "the " + ResultWords.of(locked.why()) + " was reached";
+            case CONTRACT_DAY_PROFIT, STRATEGY_DAY_PROFIT, WINDOW_DAY_LOSS, WINDOW_DAY_PROFIT ->
+                "the " + ResultWords.of(locked.why()) + " was reached";
             case DAY_LOSS -> locked.guarded() ? closing + "day loss" : "the day loss was reached";
             case DAY_PROFIT -> "the day profit was reached";
             case GIVE_BACK -> locked.guarded()
@@ -94,6 +99,14 @@ public final class Sentences {
                     ? closing + "drawdown floor, or come too near to it"
                     : "equity reached the drawdown floor";
             case BY_HAND -> "locked by hand until the next trading day";
+        };
+    }
+
+    private static String of(Refusal.Of whom) {
+        return switch (whom) {
+            case STRATEGY -> "";
+            case CONTRACT -> " on the contract";
+            case ACCOUNT -> " on the account";
         };
     }
 
@@ -107,7 +120,10 @@ public final class Sentences {
                     : "the tape lacks prints of this session";
             case Refusal.SessionClosed closed ->
                 closed.withBar() ? "the session closed with this bar" : opens(closed.next());
-            case Refusal.Locked locked -> ResultWords.of(locked.why()) + ", until the next trading day";
+            case Refusal.Locked locked -> ResultWords.of(locked.why()) + switch (locked.why()) {
+                case WINDOW_DAY_LOSS, WINDOW_DAY_PROFIT -> ", as the window has it";
+                default -> ", until the next trading day";
+            };
             case Refusal.LosingRun run -> losingRun(run);
             case Refusal.Broken broken -> "the " + ResultWords.of(broken.by()) + " was reached";
             case Refusal.OutsideWindow outside -> window(outside.stretch());
@@ -121,7 +137,8 @@ public final class Sentences {
                 "bid and ask are " + spread.ticks() + (spread.ticks() == 1 ? " tick" : " ticks")
                         + " apart, at most " + spread.most();
             case Refusal.TradesADay trades -> trades.trades() + (trades.trades() == 1 ? " trade" : " trades") + " today"
-                    + (trades.resting() ? " and an entry that rests" : "") + ", at most " + trades.most();
+                    + of(trades.of()) + (trades.resting() > 0 ? " and an entry that rests" : "") + ", at most "
+                    + trades.most();
             case Refusal.SignalsPerPeriod signals -> signals.most() + " " + signals.side().word() + " a "
                     + signals.period().word() + " " + (signals.most() == 1 ? "was" : "were") + " sent";
             case Refusal.OppositePosition held -> "already " + held.held().word();
@@ -129,6 +146,8 @@ public final class Sentences {
             case Refusal.AddsNotAllowed held -> "already " + held.held().word();
             case Refusal.PositionLimit limit ->
                 "at most " + limit.most() + (limit.most() == 1 ? " contract" : " contracts");
+            case Refusal.MostContracts size -> "at most " + size.most()
+                    + (size.most() == 1 ? " contract" : " contracts") + of(size.of());
             case Refusal.WarmingUp ignored -> "the entry price, or a study of its exit plan, is not known yet";
             case Refusal.RiskCap risk -> risk.cap().map(cap -> "a stop-out would cost more than " + Money.text(cap))
                     .orElse("a stop-out of one contract would cost more than the entry may");
@@ -184,6 +203,7 @@ public final class Sentences {
             case TRADES -> "Trades today";
             case SIGNALS -> "Signals";
             case POSITION -> "Position";
+            case SIZE -> "Size";
             case WARM_UP -> "Price and plan";
             case RISK_CAP -> "Risk cap";
             case LINE_CHECK -> "Line check";
@@ -218,8 +238,11 @@ public final class Sentences {
             case Refusal.LastTradingDay last -> "was " + last.date();
             case Refusal.CoolingDown cooling -> coolDown(cooling.rule());
             case Refusal.Spread spread -> spread.ticks() + " t, at most " + spread.most();
-            case Refusal.TradesADay trades -> trades.trades() + (trades.resting() ? " and one resting" : "") + " of "
-                    + trades.most();
+            case Refusal.TradesADay trades -> trades.trades()
+                    + (trades.resting() == 0
+                            ? ""
+                            : trades.resting() == 1 ? " and one resting" : " and " + trades.resting() + " resting")
+                    + " of " + trades.most() + of(trades.of());
             case Refusal.SignalsPerPeriod signals -> signals.side().word() + ": " + signals.most() + " of "
                     + signals.most();
             case Refusal.OppositePosition held ->
@@ -231,6 +254,7 @@ public final class Sentences {
             case Refusal.CrossesLine line -> "a stop-out crosses " + ResultWords.of(line.line());
             case Refusal.Off ignored -> "off";
             case Refusal.PositionLimit limit -> "at most " + limit.most();
+            case Refusal.MostContracts size -> "at most " + size.most() + of(size.of());
         };
     }
 
@@ -253,7 +277,7 @@ public final class Sentences {
                 case DAY_LOCK -> "open";
                 case LINE_CHECK -> "a stop-out stays inside";
                 case SESSION, ACCOUNT, WINDOW, FLAT_BY, LAST_TRADING_DAY, QUIET_TIME, COOL_DOWN, SPREAD, TRADES,
-                        SIGNALS, POSITION, WARM_UP, RISK_CAP ->
+                        SIGNALS, POSITION, SIZE, WARM_UP, RISK_CAP ->
                     "clear";
             };
         };

@@ -9,6 +9,9 @@ import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
 import java.util.stream.Collectors;
+import stativex.account.Account;
+import stativex.account.DayLimits;
+import stativex.account.Guard;
 import stativex.engine.SignalPlan;
 import stativex.engine.Sizing;
 import stativex.engine.Strategy;
@@ -50,7 +53,15 @@ final class StrategyReader {
                 root.items("windows").stream().map(StrategyReader::window).toList(),
                 root.maybe("tradesADay").map(Field::integer), root.maybe("once").map(Field::flag).orElse(false),
                 root.maybe("coolDown").map(StrategyReader::coolDown),
-                root.maybe("largestSpreadTicks").map(Field::integer));
+                root.maybe("largestSpreadTicks").map(Field::integer), dayLimits(root));
+    }
+
+    /** What a day may lose and win: real switches, a guard only where it is written. */
+    static DayLimits dayLimits(Field of) {
+        return of.checked(() -> new DayLimits(
+                of.maybe("dayLoss").filter(f -> f.at("on").flag()).map(f -> f.checked(
+                        () -> new Account.DayLoss(f.at("amount").money(), Documents.guard(f, Guard.OFF)))),
+                of.maybe("dayProfit").filter(f -> f.at("on").flag()).map(f -> f.at("amount").money())));
     }
 
     private static boolean flag(Field of, String name) {
@@ -230,6 +241,8 @@ final class StrategyReader {
         };
         return new SessionWindow(field.at("name").text(), field.days("days"), field.at("from").time(),
                 field.at("to").time(), field.at("zone").zone(), end,
-                field.maybe("leadSeconds").map(Field::integer).orElse(30) * TapeTime.SECOND);
+                field.maybe("leadSeconds").map(Field::integer).orElse(30) * TapeTime.SECOND,
+                field.checked(() -> new SessionWindow.Limits(field.maybe("loss").map(Field::money),
+                        field.maybe("profit").map(Field::money), flag(field, "untilNextDay"))));
     }
 }

@@ -11,6 +11,7 @@ import stativex.exit.ExitTerms;
 import stativex.interlock.CoolDown;
 import stativex.interlock.SessionWindow;
 import stativex.market.BarSettings;
+import stativex.market.Money;
 import stativex.market.TapeTime;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
@@ -69,6 +70,11 @@ public final class StrategySetup {
         long lead = window.lead() / TapeTime.SECOND;
         if (lead != LEAD) {
             of.put("leadSeconds", lead);
+        }
+        window.limits().loss().ifPresent(amount -> of.put("loss", Money.text(amount)));
+        window.limits().profit().ifPresent(amount -> of.put("profit", Money.text(amount)));
+        if (window.limits().wholeDay()) {
+            of.put("untilNextDay", true);
         }
     }
 

@@ -34,8 +34,9 @@ public class DocumentsTest {
                 + " · trail from 16 t, 12 t behind, every 4 t");
         assertEquals(strategy.windows().getFirst().lead(), 30_000_000_000L, "the default lead");
         Account account = account(Texts.ACCOUNT);
-        assertEquals(account.dayLoss(), Optional.of(new Account.DayLoss(Money.parse("520"), true)), "guard is on");
-        assertEquals(account.dayProfit(), Optional.empty(), "off is a switch, the amount may stay");
+        assertEquals(account.own().dayLoss(), Optional.of(new Account.DayLoss(Money.parse("520"), true)),
+                "guard is on");
+        assertEquals(account.own().dayProfit(), Optional.empty(), "off is a switch, the amount may stay");
         assertEquals(account.fee("TDL"), Money.parse("2.15"));
     }
 
@@ -53,9 +54,9 @@ public class DocumentsTest {
                 """;
         Documents.Read<Account> read = Documents.account(text, "account.json", name -> book);
         Account account = read.value();
-        assertEquals(account.giveBack(), Optional.of(
+        assertEquals(account.own().giveBack(), Optional.of(
                 new GiveBack(Money.parse("300"), Money.parse("200"), new Guard(true, Money.parse("25"), 0))));
-        assertEquals(account.losingRun(), Optional.of(new LosingRun(3, OptionalInt.of(45))));
+        assertEquals(account.own().losingRun(), Optional.of(new LosingRun(3, OptionalInt.of(45))));
         assertEquals(account.rulebook().rules(), List.of(
                 new Rulebook.DrawdownFloor(Rulebook.Trails.END_OF_DAY, Money.parse("2000"),
                         Optional.of(Money.parse("40100")), new Guard(true, 0, 4)),
@@ -65,9 +66,9 @@ public class DocumentsTest {
         Account again = new AccountSketch("Other", sketch.currency(), sketch.start(), sketch.fees(), "600", "",
                 "Skerry",
                 "1500", "", sketch.base(), sketch.lines()).read().value();
-        assertEquals(again.giveBack(), account.giveBack());
-        assertEquals(again.losingRun(), account.losingRun());
-        assertEquals(again.dayLoss().orElseThrow(), new Account.DayLoss(Money.parse("600"), true));
+        assertEquals(again.own().giveBack(), account.own().giveBack());
+        assertEquals(again.own().losingRun(), account.own().losingRun());
+        assertEquals(again.own().dayLoss().orElseThrow(), new Account.DayLoss(Money.parse("600"), true));
         assertEquals(again.rulebook().floor().orElseThrow(), new Rulebook.DrawdownFloor(Rulebook.Trails.END_OF_DAY,
                 Money.parse("1500"), Optional.empty(), new Guard(true, 0, 4)));
         assertEquals(again.rulebook().rules().getLast(), account.rulebook().rules().getLast());
@@ -96,7 +97,7 @@ public class DocumentsTest {
         assertEquals(AccountSketch.of(read).lines(), lines);
         assertEquals(read.value().rulebook().floor().orElseThrow(), new Rulebook.DrawdownFloor(Rulebook.Trails.STATIC,
                 Money.parse("2000"), Optional.empty(), new Guard(true, 0, 4)));
-        assertEquals(read.value().quietTimes().releases().getFirst().impact(), "high");
+        assertEquals(read.value().own().quietTimes().releases().getFirst().impact(), "high");
         assertEquals(AccountSketch.of(read).filled("Skerry", "NZD", "50000.00", bare.fees(), "", "", "Skerry", "", "",
                 AccountLines.NONE).read().value(),
                 bare.filled("Skerry", "NZD", "50000.00", bare.fees(), "", "", "Skerry", "", "", AccountLines.NONE)
@@ -106,7 +107,7 @@ public class DocumentsTest {
         Documents.Read<Account> off = Documents.account(
                 Json.line(read.document()).replace("\"on\":true,\"fall\"", "\"on\":false,\"fall\""), "off",
                 other -> other);
-        assertEquals(off.value().giveBack(), Optional.empty());
+        assertEquals(off.value().own().giveBack(), Optional.empty());
         AccountSketch again = AccountSketch.of(off);
         assertEquals(again.lines().giveFall(), "");
         assertEquals(again.read().document(), off.document(), "what is switched off keeps its figures");

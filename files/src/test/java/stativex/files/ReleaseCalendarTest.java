@@ -116,7 +116,7 @@ public class ReleaseCalendarTest {
                    "minutesBefore": 5, "minutesAfter": 10, "action": "flatten"}""");
         Files.writeString(file, text);
         Documents.Read<Account> read = Documents.account(file);
-        QuietTimes quiet = read.value().quietTimes();
+        QuietTimes quiet = read.value().own().quietTimes();
         assertEquals(quiet.releases().stream().map(r -> TapeTime.instant(r.time()).toString()).toList(),
                 List.of("2026-09-24T02:30:00Z"));
         assertEquals(TapeTime.instant(quiet.times().getFirst().acts()).toString(), "2026-09-24T02:24:30Z",
@@ -127,7 +127,7 @@ public class ReleaseCalendarTest {
         // the document stands alone once it is read
         assertEquals(Documents.account(Json.line(read.document()), "again", other -> other).value(), read.value());
         Files.writeString(file, text.replace("\"on\": true, \"releasesFile\"", "\"on\": false, \"releasesFile\""));
-        assertEquals(Documents.account(file).value().quietTimes(), QuietTimes.NONE);
+        assertEquals(Documents.account(file).value().own().quietTimes(), QuietTimes.NONE);
         for (String[] bad : new String[][]{{"\"flatten\"", "\"hide\"", "action"}, {"5, \"minutesAfter\": 10",
                 "0, \"minutesAfter\": 0", "not both 0"}, {"all.csv", "../all.csv", "inside its own folder"}}) {
             Files.writeString(file, text.replace(bad[0], bad[1]));

@@ -90,7 +90,7 @@ public class SentencesTest {
         assertEquals(
                 state(new Refusal.SideOff(Side.LONG), new Refusal.SignalsPerPeriod(Side.SHORT, 2, SignalPeriod.DAY)),
                 "Not trading: long is switched off; 2 short a trading day were sent");
-        assertEquals(state(new Refusal.TradesADay(5, true, 6)),
+        assertEquals(state(new Refusal.TradesADay(Refusal.Of.STRATEGY, 5, 1, 6)),
                 "Not trading: 5 trades today and an entry that rests, at most 6");
         assertEquals(state(new Refusal.CrossesLine(LineKind.DRAWDOWN_FLOOR)),
                 "Not trading: a stop-out would cross Drawdown floor");

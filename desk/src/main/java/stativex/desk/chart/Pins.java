@@ -202,6 +202,7 @@ final class Pins {
             case SPREAD -> "q";
             case WARMING_UP -> "u";
             case RISK_CAP -> "z";
+            case MOST_CONTRACTS -> "g";
         };
     }
 

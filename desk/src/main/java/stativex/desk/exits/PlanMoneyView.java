@@ -40,7 +40,7 @@ final class PlanMoneyView extends VBox {
         row("risk", "Risk at " + of.quantity(), money(of.risk()), "What the contracts lose at the stop");
         row("stop-out", "with " + contract.slippage() + " t slip and fees", money(of.stopOut()),
                 "The same with slippage once and the fees of both ways: one stop-out");
-        account.dayLoss().ifPresent(loss -> row("day-line", "Own day line", outs(of, loss.amount()),
+        account.own().dayLoss().ifPresent(loss -> row("day-line", "Own day line", outs(of, loss.amount()),
                 "Stop-outs from a fresh day to the own day loss of " + Format.money(loss.amount())));
         account.rulebook().rules().forEach(rule -> {
             if (rule instanceof Rulebook.DrawdownFloor floor) {
@@ -80,10 +80,10 @@ final class PlanMoneyView extends VBox {
                             ? "runs."
                             : "goes to the last."));
         }
-        account.dayLoss().filter(loss -> of.stopOut().isPresent() && of.stopOut().getAsLong() > loss.amount())
+        account.own().dayLoss().filter(loss -> of.stopOut().isPresent() && of.stopOut().getAsLong() > loss.amount())
                 .ifPresent(loss -> said.add("One stop-out is more than the own day loss of "
                         + Format.money(loss.amount()) + ": the line check declines every entry."));
-        account.dayLoss().filter(loss -> of.stopOut().isPresent() && of.stopOut().getAsLong() <= loss.amount()
+        account.own().dayLoss().filter(loss -> of.stopOut().isPresent() && of.stopOut().getAsLong() <= loss.amount()
                 && 2 * of.stopOut().getAsLong() > loss.amount())
                 .ifPresent(loss -> said.add("The own day loss is worth fewer than two full stop-outs."));
         StopMap.of(terms, entry).ifPresent(map -> map.handles().stream()

@@ -1,0 +1,63 @@
+package stativex.account;
+
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * What the person has set for an account beside its rulebook.
+ *
+ * @param dayLoss at day result ≤ −amount everything is left and the day locked; empty: off
+ * @param dayProfit money, above 0, likewise at day result ≥ amount; empty: off
+ * @param giveBack of the day's best; empty: off
+ * @param losingRun after which entries pause; empty: off
+ * @param tradesADay opened in a trading day of the account by anyone; empty: any
+ * @param quietTimes around releases
+ * @param contracts limits of single contracts, by symbol
+ */
+public record OwnLimits(Optional<Account.DayLoss> dayLoss, Optional<Long> dayProfit, Optional<GiveBack> giveBack,
+        Optional<LosingRun> losingRun, Optional<Integer> tradesADay, QuietTimes quietTimes,
+        Map<String, ContractLimits> contracts) {
+    /** None. */
+    public static final OwnLimits NONE = day(Optional.empty(), Optional.empty());
+
+    public OwnLimits {
+        contracts = Map.copyOf(contracts);
+        dayProfit.ifPresent(amount -> {
+            if (amount <= 0) {
+                throw new IllegalArgumentException("expected a day profit above 0");
+            }
+        });
+        ContractLimits.atLeastOne(tradesADay, "trades a day");
+    }
+
+    /** A day's loss and profit, nothing else. */
+    public static OwnLimits day(Optional<Account.DayLoss> loss, Optional<Long> profit) {
+        return new OwnLimits(loss, profit, Optional.empty(), Optional.empty(), Optional.empty(), QuietTimes.NONE,
+                Map.of());
+    }
+
+    /** The same with a give-back. */
+    public OwnLimits with(GiveBack rule) {
+        return new OwnLimits(dayLoss, dayProfit, Optional.of(rule), losingRun, tradesADay, quietTimes, contracts);
+    }
+
+    /** The same with a losing run. */
+    public OwnLimits with(LosingRun rule) {
+        return new OwnLimits(dayLoss, dayProfit, giveBack, Optional.of(rule), tradesADay, quietTimes, contracts);
+    }
+
+    /** The same with quiet times. */
+    public OwnLimits with(QuietTimes times) {
+        return new OwnLimits(dayLoss, dayProfit, giveBack, losingRun, tradesADay, times, contracts);
+    }
+
+    /** The same with most trades a day. */
+    public OwnLimits withTrades(int most) {
+        return new OwnLimits(dayLoss, dayProfit, giveBack, losingRun, Optional.of(most), quietTimes, contracts);
+    }
+
+    /** The same with limits of contracts. */
+    public OwnLimits with(Map<String, ContractLimits> limits) {
+        return new OwnLimits(dayLoss, dayProfit, giveBack, losingRun, tradesADay, quietTimes, limits);
+    }
+}
