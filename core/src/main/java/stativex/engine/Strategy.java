@@ -6,6 +6,7 @@ import stativex.account.DayLimits;
 import stativex.exit.ExitPlan;
 import stativex.interlock.CoolDown;
 import stativex.interlock.SessionWindow;
+import stativex.market.Side;
 import stativex.order.Order;
 
 /**
@@ -97,6 +98,10 @@ public record Strategy(String name, String version, String contract, SignalPlan 
             }
         }
 
+        private SideRule sized(int times) {
+            return new SideRule(rule, price, grades, enters, entry.map(own -> own.sized(times)));
+        }
+
         /** A rule without grades, which enters as the strategy says for both sides. */
         public SideRule(String rule, Optional<String> price) {
             this(rule, price, List.of(), List.of(), Optional.empty());
@@ -160,6 +165,11 @@ public record Strategy(String name, String version, String contract, SignalPlan 
             });
         }
 
+        private Entry sized(int times) {
+            return new Entry(type, Math.multiplyExact(quantity, times), goodFor, reprice, marketAfterSeconds,
+                    towardMarket, limitBeyond, risk);
+        }
+
         /** Whether it has a price of its own. */
         public boolean priced() {
             return type != Order.Type.MARKET;
@@ -186,6 +196,18 @@ public record Strategy(String name, String version, String contract, SignalPlan 
                 }
             }
         }
+    }
+
+    /** The same trading so many times the contracts: entries, the largest position, targets, and what a rule takes off. */
+    public Strategy sized(int times) {
+        ExitPlan bigger = new ExitPlan(plan.name(), plan.version(), plan.terms(Side.LONG).sized(times),
+                plan.terms(Side.SHORT).sized(times));
+        Limits more = new Limits(Math.multiplyExact(limits.maximumPosition, times), limits.joins, limits.windows,
+                limits.tradesADay, limits.once, limits.coolDown, limits.largestSpread, limits.day);
+        return new Strategy(name, version, contract, signals,
+                new Sides(sides.longSide.map(side -> side.sized(times)),
+                        sides.shortSide.map(side -> side.sized(times))),
+                entry.sized(times), more, bigger, historyDays);
     }
 
     /** The same with another exit plan. */
@@ -242,12 +264,12 @@ public record Strategy(String name, String version, String contract, SignalPlan 
         return limits.once();
     }
 
-    public Optional<SideRule> side(stativex.market.Side side) {
-        return side == stativex.market.Side.LONG ? sides.longSide() : sides.shortSide();
+    public Optional<SideRule> side(Side side) {
+        return side == Side.LONG ? sides.longSide() : sides.shortSide();
     }
 
     /** How a side enters: in its own way, or as both do. */
-    public Entry entry(stativex.market.Side side) {
+    public Entry entry(Side side) {
         return side(side).flatMap(SideRule::entry).orElse(entry);
     }
 

@@ -3,6 +3,7 @@ package stativex.evidence;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalLong;
 import stativex.account.Account;
 import stativex.account.GiveBack;
 import stativex.account.Guard;
@@ -51,7 +52,7 @@ final class DayJudge {
     private final Account account;
     private final List<Asked> losses = new ArrayList<>();
     private final long profit;
-    private final long target;
+    private long target;
     private final int fewestDays;
     private final Optional<Rulebook.Consistency> consistency;
     private final int[] ticks;
@@ -73,6 +74,8 @@ final class DayJudge {
     /** Result with which the day ended, and when it ended before its time or was passed; else the last moment of time. */
     long dayResult;
     long time;
+    /** The highest result until then. */
+    long high;
 
     DayJudge(Account account) {
         this.account = account;
@@ -126,6 +129,28 @@ final class DayJudge {
         return guard.on() ? guards.indexOf(guard.ticks()) + 1 : 0;
     }
 
+    /** The target has been met: it is looked for no more. */
+    void targetIsMet() {
+        target = Long.MAX_VALUE;
+    }
+
+    /** The floor, as equity, while the day's highest result so far is {@code high}; empty without one. */
+    OptionalLong floor(long high) {
+        return account.rulebook().floor()
+                .map(rule -> OptionalLong.of(floor(rule, rule.lock().orElse(Long.MAX_VALUE), high)))
+                .orElse(OptionalLong.empty());
+    }
+
+    /** The lowest result of the day judged last, until it ended. */
+    long lowest(DayPath day) {
+        long lowest = 0;
+        DayPath.View plain = day.views[0];
+        for (int k = 0; k < plain.at.length && plain.at[k] <= first; k++) {
+            lowest = Math.min(lowest, plain.results[k]);
+        }
+        return lowest;
+    }
+
     /** Ticks of the guards that the paths it judges have to be made for. */
     int[] ticks() {
         return ticks.clone();
@@ -159,6 +184,8 @@ final class DayJudge {
         if (withoutRoom()) {
             end = End.NO_ROOM;
             dayResult = 0;
+            high = 0;
+            first = -1;
             return;
         }
         first = DayPath.NEVER;
@@ -189,11 +216,13 @@ final class DayJudge {
             line = null;
             return;
         }
-        long high = end == End.WHOLE ? day.highest() : highBefore(day, first);
+        high = end == End.WHOLE ? day.highest() : highBefore(day, first);
         if (end == End.LOCKED) {
-            closedEarly(high);
+            closedEarly();
         }
-        takes(after, high, day.traded);
+        if (end != End.PASSED) {
+            takes(day.traded);
+        }
     }
 
     /** Looks up whether a line, or its guard, is reached before everything found so far. */
@@ -216,7 +245,7 @@ final class DayJudge {
     }
 
     /** What left at a locked day's end is judged once more: it may have ended beyond what breaks the account, or at the target. */
-    private void closedEarly(long high) {
+    private void closedEarly() {
         for (Asked asked : losses) {
             if (asked.breaks && after <= asked.at(high)) {
                 end = End.BROKEN;
@@ -231,12 +260,12 @@ final class DayJudge {
         }
     }
 
-    private void takes(long result, long high, boolean traded) {
-        dayResult = result;
+    private void takes(boolean traded) {
+        dayResult = after;
         peak = Math.max(peak, balance + high);
-        balance += result;
+        balance += after;
         closedPeak = Math.max(closedPeak, balance);
-        bestDay = Math.max(bestDay, result);
+        bestDay = Math.max(bestDay, after);
         tradedDays += traded ? 1 : 0;
     }
 

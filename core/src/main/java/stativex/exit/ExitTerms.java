@@ -26,6 +26,19 @@ public record ExitTerms(Optional<Stop> stop, List<Target> targets, Optional<Brea
     public static final ExitTerms NONE = new ExitTerms(Optional.empty(), List.of(), Optional.empty(), List.of(),
             Judged.EVERY_PRINT, List.of());
 
+    /** The same for so many times the contracts. */
+    public ExitTerms sized(int times) {
+        return new ExitTerms(stop,
+                targets.stream().map(t -> new Target(Math.multiplyExact(t.quantity(), times), t.distance())).toList(),
+                breakeven, trail, judged,
+                leaves.stream().map(leave -> leave instanceof Leave.Rule(String rule, OptionalInt quantity)
+                        && quantity.isPresent()
+                                ? new Leave.Rule(rule,
+                                        OptionalInt.of(Math.multiplyExact(quantity.getAsInt(), times)))
+                                : leave)
+                        .toList());
+    }
+
     /** Whether anything leaves by itself. */
     public boolean leavesByItself() {
         return stop.isPresent() || targets.stream().anyMatch(t -> t.distance().isPresent()) || !leaves.isEmpty();

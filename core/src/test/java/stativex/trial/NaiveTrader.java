@@ -166,6 +166,8 @@ final class NaiveTrader {
         /** Time of day, nanoseconds UTC; NONE: none. */
         long flatBy = NONE;
         long flatLead;
+        /** So long before a day's last close everything leaves; NONE: it may stay. */
+        long overnight = NONE;
         final List<Quiet> quiet = new ArrayList<>();
         int losses;
         /** Nanoseconds; 0: the rest of the day. */
@@ -2315,7 +2317,7 @@ final class NaiveTrader {
                         due.add(new Due(x.open, 1, () -> roll(x.open)));
                     }
                     due.add(new Due(x.open, 1, () -> {
-                        flatBy = market.flatBy != NONE && flatMoments().contains(x.open);
+                        flatBy = flatMoments().contains(x.open);
                         dayBegins();
                         countAnew("day");
                     }));
@@ -2332,8 +2334,7 @@ final class NaiveTrader {
                 if (x.close > until) {
                     if (firstOf(x.day).open < until) {
                         long open = firstOf(x.day).open;
-                        flatBy = market.flatBy != NONE
-                                && flatMoments().stream().anyMatch(m -> m >= open && m <= until);
+                        flatBy = flatMoments().stream().anyMatch(m -> m >= open && m <= until);
                         dayBegins();
                         countAnew("day");
                     }
@@ -2386,7 +2387,7 @@ final class NaiveTrader {
                 }
             }
         }
-        for (long moment : market.flatBy == NONE ? List.<Long>of() : flatMoments()) {
+        for (long moment : flatMoments()) {
             if (moment > reached && moment <= until && begun) {
                 due.add(new Due(moment, 3, () -> {
                     flatBy = true;
@@ -2443,8 +2444,13 @@ final class NaiveTrader {
     private List<Long> flatMoments() {
         List<Long> moments = new ArrayList<>();
         long first = Math.floorDiv(sessions.getFirst().open, DAY) * DAY;
-        for (int day = -1; day < 40; day++) {
+        for (int day = -1; day < 40 && market.flatBy != NONE; day++) {
             moments.add(first + day * DAY + market.flatBy - market.flatLead);
+        }
+        for (S x : sessions) {
+            if (x.lastOfDay && market.overnight != NONE) {
+                moments.add(Math.max(firstOf(x.day).open, x.close - market.overnight));
+            }
         }
         return moments;
     }

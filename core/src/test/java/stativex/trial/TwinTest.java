@@ -31,6 +31,7 @@ import stativex.engine.SignalPlan;
 import stativex.engine.Sizing;
 import stativex.engine.Strategy;
 import stativex.engine.Trade;
+import stativex.evidence.DayWalk;
 import stativex.exit.Distance;
 import stativex.exit.ExitPlan;
 import stativex.exit.ExitTerms;
@@ -571,6 +572,10 @@ public class TwinTest {
             if (chance(20)) {
                 rules.add(size());
             }
+            if (chance(12)) {
+                s.overnight = dice.nextInt(12) * 60 * Given.SECOND;
+                rules.add(new Rulebook.NoOvernight(s.overnight));
+            }
             Account account = Given.account(
                     s.dayLoss > 0
                             ? Optional.of(new Account.DayLoss(s.dayLoss, guard(s.guard)))
@@ -715,6 +720,9 @@ public class TwinTest {
                     .forEach(d -> seen.merge(Said.decision(d).replaceFirst("taken asked.*", "taken cut"), 1,
                             Integer::sum));
             laws(c, run);
+            if (c.s.rollDay < 0 && walked(c, run)) {
+                seen.merge("walked", 1, Integer::sum);
+            }
         }
         if (TAPES >= 2000) {
             everythingHappened(seen);
@@ -765,6 +773,7 @@ public class TwinTest {
             b.latency = a.latency;
             b.flatBy = a.flatBy;
             b.flatLead = a.flatLead;
+            b.overnight = a.overnight;
             b.quiet.clear();
             b.quiet.addAll(a.quiet);
             Optional<LocalDate> until = first.inputs.days().last();
@@ -919,13 +928,43 @@ public class TwinTest {
                 "declined signals per period", "taken cut", "give-back", "locked give-back", "flat by", "quiet time",
                 "declined flat by", "declined quiet time", "declined most contracts", "locked strategy day loss",
                 "strategy day profit", "locked contract day loss", "contract day profit", "locked window day loss",
-                "window day profit",
+                "window day profit", "walked",
                 "declined side off", "declined session incomplete",
                 "declined session closed", "taken", "locked day loss", "locked drawdown floor", "volume", "range",
                 "time", "renko",
                 "tick every trade", "time every trade")) {
             assertTrue(seen.getOrDefault(word, 0) >= 10, word + " happened " + seen.get(word) + " times in " + seen);
         }
+    }
+
+    /** What is walked from the fills alone is the engine's equity: the results of days, and the deepest fall at every print. */
+    private static boolean walked(Case c, Run run) {
+        long[] figures = {c.s.start, c.s.start, c.s.start, 0};
+        List<Long> ends = new ArrayList<>();
+        try {
+            DayWalk.walk(run, new DayWalk.Points() {
+                @Override
+                public void day(LocalDate date) {
+                    figures[0] = figures[1];
+                    ends.add(0L);
+                }
+
+                @Override
+                public void point(long time, long result, long closing, long perTick, boolean filled) {
+                    figures[1] = figures[0] + result;
+                    figures[2] = Math.max(figures[2], figures[1]);
+                    figures[3] = Math.max(figures[3], figures[2] - figures[1]);
+                    ends.set(ends.size() - 1, result);
+                    assertEquals(closing == 0, perTick == 0);
+                }
+            });
+        } catch (IllegalArgumentException overnight) {
+            assertTrue(overnight.getMessage().contains("begins with a position"), overnight.getMessage());
+            return false;
+        }
+        assertEquals(ends, run.engine().days().days().stream().map(DayBook.Day::result).toList());
+        assertEquals(figures[3], run.engine().days().deepestDrawdown());
+        return true;
     }
 
     /** Laws: nothing is created or lost, no fill outside a print, nothing enters after a lock. */

@@ -45,7 +45,9 @@ public final class Demo {
     private static final long OTHER_START = 1240;
     private static final String ACCOUNT = "gannet-row-40k.account.json";
     private static final List<String> STRATEGIES = List.of("ebb-fade.strategy.json", "slack-water.strategy.json");
-    private static final List<String> OTHERS = List.of("gannet-row-40k.rulebook.json", "two-step-runner.exit.json",
+    private static final List<String> BOOKS = List.of("gannet-row-40k.rulebook.json", "skerry-static-25k.rulebook.json",
+            "fulmar-close-100k.rulebook.json", "petrel-steps-60k.rulebook.json");
+    private static final List<String> OTHERS = List.of("tern-harbour.releases.csv", "two-step-runner.exit.json",
             "tight-fade.exit.json");
 
     private Demo() {}
@@ -130,9 +132,19 @@ public final class Demo {
         return TapeTime.first(DAY.atTime(BEGIN), contract.calendar().zone());
     }
 
+    /** Documents of rulebooks of invented firms, of unlike kinds; the demo's account has the first one. */
+    public static List<String> rulebooks() {
+        return BOOKS.stream().map(Demo::text).toList();
+    }
+
+    /** A calendar of releases, CSV. */
+    public static String releases() {
+        return text(OTHERS.getFirst());
+    }
+
     /** Writes the tape and every document to a folder, so that a newcomer has files to start from. */
     public static void export(Path folder) {
-        for (List<String> names : List.of(List.of(CONTRACT, OTHER, ACCOUNT), STRATEGIES, OTHERS)) {
+        for (List<String> names : List.of(List.of(CONTRACT, OTHER, ACCOUNT), STRATEGIES, BOOKS, OTHERS)) {
             for (String name : names) {
                 export(folder.resolve(name), text(name));
             }

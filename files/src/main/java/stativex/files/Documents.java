@@ -91,7 +91,10 @@ public final class Documents {
 
     /** @param named gives the text of a document that this one names */
     public static Read<Account> account(String text, String name, Function<String, String> named) {
-        return account(Json.parse(text, name), name, (String other) -> Json.parse(named.apply(other), other));
+        return account(Json.parse(text, name), name,
+                (String other) -> ReleaseCalendar.is(other)
+                        ? ReleaseCalendar.read(named.apply(other), other)
+                        : Json.parse(named.apply(other), other));
     }
 
     /** @param named gives the text of a document that this one names */
@@ -176,6 +179,16 @@ public final class Documents {
         Account account = root.checked(() -> new Account(root.at("name").text(), root.at("currency").text(),
                 root.at("start").money(), values(fees), ownLimits(root, quiet, fees.keySet()), rulebook));
         return new Read<>(account, whole);
+    }
+
+    /** The same of a text. @param name what messages call it */
+    public static Rulebook rulebook(String text, String name) {
+        return rulebook(Field.root(name, Json.parse(text, name)));
+    }
+
+    /** A rulebook document by itself. */
+    public static Rulebook rulebook(Path file) {
+        return rulebook(Field.root(file.toString(), Json.read(file)));
     }
 
     private static OwnLimits ownLimits(Field root, QuietTimes quiet, Set<String> known) {

@@ -6,6 +6,7 @@ import de.siegmar.fastcsv.reader.NamedCsvRecord;
 import java.io.IOException;
 import java.io.InputStreamReader;
 import java.io.Reader;
+import java.io.StringReader;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.DateTimeException;
@@ -74,22 +75,35 @@ final class ReleaseCalendar {
                 throw new BadInput(path + ": expected a calendar of at most 4 MB");
             }
             try (Reader text = new InputStreamReader(Plain.open(path), StandardCharsets.UTF_8.newDecoder())) {
-                if (path.toString().toLowerCase(Locale.ROOT).endsWith(".csv")) {
-                    calendar.csv(text);
-                } else {
-                    calendar.calendar(text);
-                }
+                return calendar.read(text);
             }
         } catch (IOException e) {
             throw new BadInput(path + ": cannot be read: " + Causes.of(e), e);
         }
-        if (calendar.releases.isEmpty()) {
-            throw new BadInput(path + ": expected releases, found none");
+    }
+
+    /** The same of a text. @param name of its file */
+    static JsonNode read(String text, String name) {
+        try {
+            return new ReleaseCalendar(name).read(new StringReader(text));
+        } catch (IOException e) {
+            throw new BadInput(name + ": cannot be read: " + Causes.of(e), e);
         }
-        if (calendar.releases.size() > MOST) {
-            throw new BadInput(path + ": expected at most " + MOST + " releases, found " + calendar.releases.size());
+    }
+
+    private JsonNode read(Reader text) throws IOException {
+        if (file.toLowerCase(Locale.ROOT).endsWith(".csv")) {
+            csv(text);
+        } else {
+            calendar(text);
         }
-        return calendar.json();
+        if (releases.isEmpty()) {
+            throw new BadInput(file + ": expected releases, found none");
+        }
+        if (releases.size() > MOST) {
+            throw new BadInput(file + ": expected at most " + MOST + " releases, found " + releases.size());
+        }
+        return json();
     }
 
     private JsonNode json() {
