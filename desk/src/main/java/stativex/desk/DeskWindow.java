@@ -27,6 +27,7 @@ import stativex.demo.Demo;
 import stativex.desk.chart.ChartLink;
 import stativex.desk.chart.ChartModel;
 import stativex.desk.exits.ExitsStage;
+import stativex.desk.limits.LimitsStage;
 import stativex.desk.look.FilePicker;
 import stativex.desk.rules.RulesStage;
 import stativex.desk.run.RunStage;
@@ -36,6 +37,7 @@ import stativex.desk.tape.TapeStage;
 import stativex.engine.Command;
 import stativex.engine.Mode;
 import stativex.engine.Strategy;
+import stativex.files.AccountLog;
 import stativex.files.AccountSketch;
 import stativex.files.BadInput;
 import stativex.files.DeskState;
@@ -56,7 +58,7 @@ import stativex.market.Rolls;
 public final class DeskWindow {
     /** Stages that there are, by the key that shows each beside the shortcut key. */
     private static final Map<KeyCode, Integer> STAGES = Map.of(KeyCode.DIGIT1, 1, KeyCode.DIGIT2, 2, KeyCode.DIGIT3, 3,
-            KeyCode.DIGIT6, 6);
+            KeyCode.DIGIT4, 4, KeyCode.DIGIT6, 6);
 
     private final BorderPane root = new BorderPane();
     private final FilePicker picker;
@@ -74,6 +76,7 @@ public final class DeskWindow {
     private Optional<RunStage> run = Optional.empty();
     private Optional<RulesStage> rules = Optional.empty();
     private Optional<ExitsStage> exits = Optional.empty();
+    private Optional<LimitsStage> limits = Optional.empty();
     private Optional<Replay.View> shown = Optional.empty();
     private int stage = 1;
     /** A switch that would end what is under way is asked once. */
@@ -183,6 +186,10 @@ public final class DeskWindow {
 
     /** Takes a workspace into the Run stage. */
     private void work(Workspace next) {
+        work(next, 6);
+    }
+
+    private void work(Workspace next, int then) {
         workspace = Optional.of(next);
         topBar = new TopBar(Optional.of(next.inputs().contract()), this::send, this::stage, this::accountItems,
                 sounds.menu());
@@ -194,7 +201,7 @@ public final class DeskWindow {
                         this::jump));
         root.setTop(topBar);
         shown = Optional.empty();
-        stage(6);
+        stage(then);
         refresh();
         remember();
     }
@@ -205,6 +212,7 @@ public final class DeskWindow {
         rules.ifPresent(RulesStage::leave);
         rules = Optional.empty();
         exits = Optional.empty();
+        limits = Optional.empty();
     }
 
     /** Shows a stage by its number; without a tape there is only the Tape stage. */
@@ -222,6 +230,9 @@ public final class DeskWindow {
         } else if (stage == 3) {
             root.setCenter(exitsStage());
             exitsStage().focus();
+        } else if (stage == 4) {
+            root.setCenter(limitsStage());
+            limitsStage().focus();
         } else if (run.isPresent()) {
             root.setCenter(run.get());
             run.get().requestFocus();
@@ -264,6 +275,32 @@ public final class DeskWindow {
                     new ExitsStage.Plans(rulesStage().plans(), new PlansOfRun(this::workspace))));
         }
         return exits.get();
+    }
+
+    /** The Limits stage, made when first asked for; it works on the strategies of the Rules stage and on the account. */
+    LimitsStage limitsStage() {
+        if (limits.isEmpty()) {
+            Workspace now = workspace();
+            limits = Optional.of(new LimitsStage(new LimitsStage.Work(now.inputs(), now.documents().account(), now.own(),
+                    new CurrentPlans(() -> rulesStage().plans()), new OwnBooks(), OwnBooks.ready(), now.firstDay()), picker, this::limited));
+        }
+        return limits.get();
+    }
+
+    /** The account with other limits, or another rulebook: kept, written down where its book changes, and traded with. */
+    private void limited(Documents.Read<Account> account) {
+        Account before = workspace().inputs().account();
+        accounts.keep(account);
+        if (!before.rulebook().name().equals(account.value().rulebook().name())) {
+            AccountLog.bookChanged(before, account.value().rulebook().name());
+        }
+        LimitsStage shownNow = limitsStage();
+        switchTo(account, 4);
+        if (workspace().inputs().account().equals(account.value())) {
+            limits = Optional.of(shownNow);
+            root.setCenter(shownNow);
+            shownNow.account(account);
+        }
     }
 
     /** Whether a strategy is engaged in the replay, or has a position. */
@@ -336,6 +373,11 @@ public final class DeskWindow {
 
     /** Trades with another account from the beginning; asks once when something is under way. */
     private void switchTo(Documents.Read<Account> account) {
+        switchTo(account, 6);
+    }
+
+    /** @param then the stage that is shown */
+    private void switchTo(Documents.Read<Account> account, int then) {
         if (isTrading() && !asked.equals(Optional.of(account.value().name()))) {
             asked = Optional.of(account.value().name());
             say("Something is under way: choose " + account.value().name()
@@ -347,7 +389,7 @@ public final class DeskWindow {
         try {
             Workspace next = workspace().with(account);
             leave();
-            work(next);
+            work(next, then);
             next.toBeginning();
         } catch (IllegalArgumentException e) {
             say(e.getMessage());

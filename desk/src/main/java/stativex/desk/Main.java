@@ -22,7 +22,7 @@ public final class Main implements Callable<Integer> {
     @Option(names = "--picture", paramLabel = "FILE.png", description = "write a picture of the window at 1280×800 and exit")
     private Path picture;
 
-    @Option(names = "--stage", paramLabel = "run|tape|flow|contract|rules", defaultValue = "run", description = "stage to show; flow is the Tape stage with flow bars, contract that with the demo's contract (${DEFAULT-VALUE})")
+    @Option(names = "--stage", paramLabel = "run|tape|flow|contract|rules|exits|limits", defaultValue = "run", description = "stage to show; flow is the Tape stage with flow bars, contract that with the demo's contract (${DEFAULT-VALUE})")
     private String stage;
 
     @Option(names = "--tape", paramLabel = "NAME", description = "stored tape or join to show in the Tape stage")
@@ -49,9 +49,9 @@ public final class Main implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        if (!List.of("run", "ticket", "tape", "flow", "contract", "rules", "exits").contains(stage)) {
+        if (!List.of("run", "ticket", "tape", "flow", "contract", "rules", "exits", "limits", "odds", "rulebook").contains(stage)) {
             throw new ParameterException(spec.commandLine(),
-                    "--stage: expected run, ticket, tape, flow, contract, rules or exits, found " + stage);
+                    "--stage: expected run, ticket, tape, flow, contract, rules, exits, limits, odds or rulebook, found " + stage);
         }
         Options options = new Options(Optional.ofNullable(picture), stage, Optional.ofNullable(tape),
                 Optional.ofNullable(at),

@@ -32,6 +32,9 @@ final class Picture {
             case "ticket" -> ticket(window, workspace);
             case "rules" -> rulesStage(window);
             case "exits" -> exitsStage(window);
+            case "limits" -> limitsStage(window, "Trading day");
+            case "odds" -> limitsStage(window, "Own limits");
+            case "rulebook" -> limitsStage(window, "");
             case "contract" -> contract(window);
             default -> tapeStage(window, options);
         })
@@ -100,6 +103,27 @@ final class Picture {
                 @Override
                 public void handle(long now) {
                     if (!window.exitsStage().isBusy() && ++frames > 20) {
+                        stop();
+                        ready.complete(null);
+                    }
+                }
+            }.start();
+        });
+        return ready;
+    }
+
+    /** Goes to the Limits stage and waits until past days are judged. @param entry of its list; empty: a copy of a ready book */
+    private static CompletableFuture<Void> limitsStage(DeskWindow window, String entry) {
+        CompletableFuture<Void> ready = new CompletableFuture<>();
+        Platform.runLater(() -> {
+            window.stage(4);
+            window.limitsStage().open(entry);
+            new AnimationTimer() {
+                private int frames;
+
+                @Override
+                public void handle(long now) {
+                    if (!window.limitsStage().isBusy() && ++frames > 20) {
                         stop();
                         ready.complete(null);
                     }

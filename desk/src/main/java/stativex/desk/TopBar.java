@@ -32,6 +32,7 @@ final class TopBar extends HBox {
     private final ToggleButton tape = new ToggleButton("1  Tape");
     private final ToggleButton rules = new ToggleButton("2  Rules");
     private final ToggleButton exits = new ToggleButton("3  Exits");
+    private final ToggleButton limits = new ToggleButton("4  Limits");
     private final ToggleButton run = new ToggleButton("6  Run");
 
     /**
@@ -57,6 +58,9 @@ final class TopBar extends HBox {
         exits.setId("stage-exits");
         exits.setTooltip(new Tooltip("Exits (Ctrl+3)"));
         exits.setOnAction(e -> stage.accept(3));
+        limits.setId("stage-limits");
+        limits.setTooltip(new Tooltip("Limits (Ctrl+4)"));
+        limits.setOnAction(e -> stage.accept(4));
         run.setId("stage-run");
         run.setTooltip(new Tooltip("Run (Ctrl+6)"));
         run.setOnAction(e -> stage.accept(6));
@@ -70,6 +74,7 @@ final class TopBar extends HBox {
         account.setVisible(contract.isPresent());
         rules.setDisable(contract.isEmpty());
         exits.setDisable(contract.isEmpty());
+        limits.setDisable(contract.isEmpty());
         run.setDisable(contract.isEmpty());
         Region gap = new Region();
         HBox.setHgrow(gap, Priority.ALWAYS);
@@ -80,7 +85,7 @@ final class TopBar extends HBox {
         lock.setId("flat-and-lock");
         lock.getStyleClass().add("lock");
         lock.setVisible(contract.isPresent());
-        getChildren().addAll(name, new HBox(tape, rules, exits, run), gap, clock, sound, account, lock);
+        getChildren().addAll(name, new HBox(tape, rules, exits, limits, run), gap, clock, sound, account, lock);
     }
 
     void show(Replay.View view) {
@@ -100,6 +105,7 @@ final class TopBar extends HBox {
         tape.setSelected(number == 1);
         rules.setSelected(number == 2);
         exits.setSelected(number == 3);
+        limits.setSelected(number == 4);
         run.setSelected(number == 6);
     }
 }

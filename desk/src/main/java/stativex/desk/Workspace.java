@@ -214,4 +214,10 @@ public final class Workspace implements AutoCloseable {
     public void close() {
         replay.close();
     }
+
+    /** The trading day that is replayed first. */
+    java.time.LocalDate firstDay() {
+        return inputs.contract().calendar().tradingDate(begin)
+                .orElseGet(() -> inputs.contract().calendar().current(begin).orElseThrow().tradingDate());
+    }
 }

@@ -59,6 +59,17 @@ public final class DocumentFolder<T> {
         return exitPlans(DataFolder.path().resolve("exit-plans"));
     }
 
+    /** Rulebooks by name. */
+    public static DocumentFolder<stativex.account.Rulebook> rulebooks(Path folder) {
+        return new DocumentFolder<>(folder, ".rulebook.json", Documents::rulebookDocument,
+                stativex.account.Rulebook::name);
+    }
+
+    /** The person's own rulebooks, in the data folder. */
+    public static DocumentFolder<stativex.account.Rulebook> rulebooks() {
+        return rulebooks(DataFolder.path().resolve("rulebooks"));
+    }
+
     /** What was found. @param unreadable files that do not read, each with what is wrong */
     public record Found<T>(List<Documents.Read<T>> documents, List<String> unreadable) {}
 

@@ -188,7 +188,18 @@ public final class Documents {
 
     /** A rulebook document by itself. */
     public static Rulebook rulebook(Path file) {
-        return rulebook(Field.root(file.toString(), Json.read(file)));
+        return rulebookDocument(file).value();
+    }
+
+    static Read<Rulebook> rulebookDocument(Path file) {
+        JsonNode document = Json.read(file);
+        return new Read<>(rulebook(Field.root(file.toString(), document)), document);
+    }
+
+    /** The same of a text. @param name what messages call it */
+    public static Read<Rulebook> rulebookDocument(String text, String name) {
+        JsonNode document = Json.parse(text, name);
+        return new Read<>(rulebook(Field.root(name, document)), document);
     }
 
     private static OwnLimits ownLimits(Field root, QuietTimes quiet, Set<String> known) {

@@ -24,6 +24,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
+import stativex.desk.limits.WindowFields;
 import stativex.desk.look.Form;
 import stativex.desk.look.NumberField;
 import stativex.desk.exits.PlanFields;

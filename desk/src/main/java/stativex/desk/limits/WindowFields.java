@@ -1,4 +1,4 @@
-package stativex.desk.rules;
+package stativex.desk.limits;
 
 import java.math.BigDecimal;
 import java.time.DateTimeException;
@@ -8,8 +8,10 @@ import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
@@ -20,10 +22,11 @@ import stativex.desk.look.Form;
 import stativex.desk.look.NumberField;
 import stativex.files.StrategySetup;
 import stativex.interlock.SessionWindow;
+import stativex.market.Money;
 import stativex.market.TapeTime;
 
 /** Session windows as a list: name, days, from, to, zone, and what happens at the end. */
-final class WindowFields extends VBox {
+public final class WindowFields extends VBox {
     private final ZoneId exchange;
     private final Consumer<List<SessionWindow>> changed;
     private final VBox cards = new VBox(8);
@@ -31,7 +34,7 @@ final class WindowFields extends VBox {
     private List<Card> all = new ArrayList<>();
 
     /** @param changed told of each list that reads */
-    WindowFields(ZoneId exchange, Consumer<List<SessionWindow>> changed) {
+    public WindowFields(ZoneId exchange, Consumer<List<SessionWindow>> changed) {
         super(5);
         this.exchange = exchange;
         this.changed = changed;
@@ -52,6 +55,9 @@ final class WindowFields extends VBox {
         private final TextField to = text("Time until which the window lasts", 5);
         private final TextField zone = text("Zone of the window's times", 17);
         private final ComboBox<String> end = new ComboBox<>();
+        private final TextField loss = text("What the window may lose, empty for no limit", 6);
+        private final TextField profit = text("What the window may win, empty for no limit", 6);
+        private final CheckBox wholeDay = new CheckBox("at that limit no entry until the next trading day");
         private final NumberField lead = new NumberField("30", 3, "Seconds before the end at which a flatten acts",
                 BigDecimal.ZERO);
 
@@ -69,6 +75,11 @@ final class WindowFields extends VBox {
             end.setOnAction(e -> tell());
             lead.setText(Long.toString(window.lead() / TapeTime.SECOND));
             lead.onChanged(WindowFields.this::tell);
+            loss.setText(window.limits().loss().map(Money::text).orElse(""));
+            profit.setText(window.limits().profit().map(Money::text).orElse(""));
+            wholeDay.setSelected(window.limits().wholeDay());
+            wholeDay.setAccessibleText("Reached, it ends the later windows of the day, too");
+            wholeDay.setOnAction(e -> tell());
         }
 
         private TextField text(String words, int columns) {
@@ -91,8 +102,11 @@ final class WindowFields extends VBox {
             zone.setId("window-zone-" + index);
             end.setId("window-end-" + index);
             lead.setId("window-lead-" + index);
+            loss.setId("window-loss-" + index);
+            profit.setId("window-profit-" + index);
+            wholeDay.setId("window-whole-day-" + index);
             days.name("window", index);
-            Button less = SetupFields.button("window-less-" + index, "×", () -> {
+            Button less = button("window-less-" + index, "×", () -> {
                 all.remove(this);
                 rows();
                 tell();
@@ -100,7 +114,8 @@ final class WindowFields extends VBox {
             less.setAccessibleText("Take this window away");
             return new VBox(4, Form.row(name, from, Form.muted("to"), to, less), days,
                     Form.row(Form.muted("in"), zone),
-                    Form.row(Form.muted("at its end"), end, lead, Form.muted("s before")));
+                    Form.row(Form.muted("at its end"), end, lead, Form.muted("s before")),
+                    Form.row(Form.muted("may lose"), loss, Form.muted("win"), profit), wholeDay);
         }
 
         SessionWindow window() {
@@ -110,7 +125,25 @@ final class WindowFields extends VBox {
                     .orElseThrow(() -> new IllegalArgumentException("expected seconds before the end, 0 or more"))
                     .longValue();
             return new SessionWindow(name.getText().strip(), days.chosen(), time(from), time(to), place(zone), action,
-                    seconds * TapeTime.SECOND);
+                    seconds * TapeTime.SECOND,
+                    new SessionWindow.Limits(money(loss), money(profit), wholeDay.isSelected()));
+        }
+    }
+
+    private static Button button(String id, String words, Runnable act) {
+        Button button = new Button(words);
+        button.setId(id);
+        button.getStyleClass().add("small");
+        button.setOnAction(e -> act.run());
+        return button;
+    }
+
+    private static Optional<Long> money(TextField field) {
+        String text = field.getText().strip();
+        try {
+            return text.isEmpty() ? Optional.empty() : Optional.of(Money.parse(text));
+        } catch (IllegalArgumentException e) {
+            throw new IllegalArgumentException(field.getAccessibleText() + ": " + e.getMessage(), e);
         }
     }
 
@@ -144,7 +177,7 @@ final class WindowFields extends VBox {
     }
 
     /** Shows windows, unless they are what stands here already. */
-    void show(List<SessionWindow> windows) {
+    public void show(List<SessionWindow> windows) {
         try {
             if (all.stream().map(Card::window).toList().equals(windows)) {
                 return;
@@ -169,7 +202,7 @@ final class WindowFields extends VBox {
             for (int i = 0; i < all.size(); i++) {
                 cards.getChildren().add(all.get(i).node(i));
             }
-            cards.getChildren().add(SetupFields.button("window-more", "+ window", () -> {
+            cards.getChildren().add(button("window-more", "+ window", () -> {
                 all.add(new Card(new SessionWindow("Window " + (all.size() + 1),
                         EnumSet.range(DayOfWeek.MONDAY, DayOfWeek.FRIDAY), LocalTime.of(9, 45), LocalTime.of(11, 30),
                         exchange,

@@ -1,0 +1,857 @@
+package stativex.desk.limits;
+
+import java.time.DayOfWeek;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.time.zone.ZoneOffsetTransition;
+import java.util.ArrayList;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.function.Consumer;
+import java.util.stream.Stream;
+import javafx.geometry.Point2D;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.ListCell;
+import javafx.scene.control.ListView;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextInputControl;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyCodeCombination;
+import javafx.scene.input.KeyCombination;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import stativex.account.Account;
+import stativex.account.QuietTimes;
+import stativex.account.Rulebook;
+import stativex.desk.exits.PlanBook;
+import stativex.desk.look.FilePicker;
+import stativex.desk.look.Form;
+import stativex.desk.look.Format;
+import stativex.desk.look.Latest;
+import stativex.evidence.BookReading;
+import stativex.evidence.Odds;
+import stativex.exit.Distance;
+import stativex.files.BadInput;
+import stativex.files.BookSketch;
+import stativex.files.Documents;
+import stativex.files.OddsWords;
+import stativex.files.OwnLines;
+import stativex.files.QuietSketch;
+import stativex.files.StrategyDraft;
+import stativex.files.StrategySetup;
+import stativex.interlock.SessionWindow;
+import stativex.market.Contract;
+import stativex.market.Money;
+import stativex.market.Session;
+import stativex.market.Side;
+import stativex.market.TapeTime;
+import stativex.trial.Inputs;
+
+/**
+ * The Limits stage: hours, quiet times, own limits and rulebooks on the left; the trading day, the account against its lines and the odds
+ * in the middle; fields and rules of what is selected on the right.
+ */
+public final class LimitsStage extends BorderPane {
+    private static final KeyCombination UNDO = new KeyCodeCombination(KeyCode.Z, KeyCombination.SHORTCUT_DOWN);
+
+    /**
+     * What the stage works on.
+     *
+     * @param inputs tape, contract, terms
+     * @param account as its document states it
+     * @param own zone of the person
+     * @param plans the strategies
+     * @param books rulebooks of the person's own, which may be changed
+     * @param ready rulebooks to begin with
+     * @param day trading day that is shown first
+     */
+    public record Work(Inputs inputs, Documents.Read<Account> account, ZoneId own, PlanBook plans, Books books,
+            List<Documents.Read<Rulebook>> ready, LocalDate day) {}
+
+    /** The person's rulebooks. */
+    public interface Books {
+        List<Documents.Read<Rulebook>> all();
+
+        /** Keeps one; one of its name gives way. */
+        void keep(Documents.Read<Rulebook> book);
+    }
+
+    private enum Kind {
+        DAY, QUIET, OWN, BOOK
+    }
+
+    /** A line of the list. @param title of a book its name */
+    private record Entry(Kind kind, String title, String words) {}
+
+    private final Work work;
+    private final Contract contract;
+    private final Consumer<Documents.Read<Account>> keep;
+    private Documents.Read<Account> account;
+    private final PastDays past;
+    private final Latest job = new Latest("limits");
+    private final ListView<Entry> list = new ListView<>();
+    private final Label dayTitle = new Label();
+    private final Label daySaid = new Label();
+    private final Label quietSaid = new Label();
+    private final DayPicture day;
+    private final AccountPathView path = new AccountPathView();
+    private final Label pathTitle = new Label();
+    private final OddsView odds = new OddsView();
+    private final Label oddsTitle = new Label();
+    private final Button cancel = new Button("Cancel");
+    private final ComboBox<String> strategies = Form.choice("limits-strategy", "Strategy whose past days are looked at");
+    private final VBox right = new VBox(8);
+    private final WindowFields windowFields;
+    private final QuietForm quietForm;
+    private final OwnLinesForm ofAccount;
+    private final OwnLinesForm ofContract;
+    private final OwnLinesForm ofStrategy;
+    private final RuleCards cards = new RuleCards();
+    private final BookEditor editor;
+    private final VBox asked = new VBox(6);
+    private final Label said = new Label();
+    private List<SessionWindow> windows = List.of();
+    private LocalDate date;
+    private int picked;
+    private boolean showing;
+    private boolean editing;
+    private Optional<BookReading> reading = Optional.empty();
+
+    /** @param keep takes an account that was changed: from now on it is traded with */
+    public LimitsStage(Work work, FilePicker picker, Consumer<Documents.Read<Account>> keep) {
+        this.work = work;
+        this.contract = work.inputs().contract();
+        this.keep = keep;
+        this.account = work.account();
+        this.date = work.day();
+        this.past = new PastDays(work.inputs());
+        this.day = new DayPicture(contract, work.own(), new DayPicture.Edits() {
+            @Override
+            public void changed(int window, SessionWindow next, boolean done) {
+                List<SessionWindow> all = new ArrayList<>(windows);
+                all.set(window, next);
+                windows = List.copyOf(all);
+                picked = window;
+                if (done) {
+                    keepWindows(windows);
+                }
+                showDay();
+            }
+
+            @Override
+            public void picked(int window) {
+                picked = window;
+                open("Trading day");
+                showDay();
+            }
+        });
+        this.windowFields = new WindowFields(contract.calendar().zone(), this::keepWindows);
+        this.quietForm = new QuietForm(picker, quiet -> take(OwnLines.with(account, quiet)));
+        this.ofAccount = new OwnLinesForm(OwnLines.Of.ACCOUNT, limits -> take(OwnLines.with(account, limits)));
+        this.ofContract = new OwnLinesForm(OwnLines.Of.CONTRACT,
+                limits -> take(OwnLines.with(account, contract.symbol(), limits)));
+        this.ofStrategy = new OwnLinesForm(OwnLines.Of.STRATEGY, limits -> {
+            work.plans().edit(draft -> OwnLines.with(draft, limits));
+            opened();
+        });
+        this.editor = new BookEditor(this::bookChanged);
+        getStyleClass().add("limits-stage");
+        setLeft(left());
+        setCenter(centre());
+        setRight(rightSide());
+        addEventFilter(KeyEvent.KEY_PRESSED, e -> {
+            if (UNDO.match(e) && !(getScene().getFocusOwner() instanceof TextInputControl)) {
+                work.plans().undo();
+                opened();
+                e.consume();
+            }
+        });
+    }
+
+    // ------------------------------------------------------------------ parts
+
+    private Region left() {
+        Label heading = new Label("Limits");
+        heading.getStyleClass().add("heading");
+        list.setId("limits-list");
+        list.setAccessibleText("Hours, quiet times, own limits and rulebooks");
+        list.setCellFactory(view -> new Cell());
+        list.getSelectionModel().selectedItemProperty().addListener((o, before, now) -> {
+            if (now != null && !showing) {
+                editing = false;
+                showRight();
+                showDay();
+                if (before == null || before.kind() != now.kind() || !before.title().equals(now.title())) {
+                    judge();
+                }
+            }
+        });
+        VBox.setVgrow(list, Priority.ALWAYS);
+        MenuButton more = new MenuButton("+ rulebook");
+        more.setId("limits-new-book");
+        more.getStyleClass().add("small");
+        more.getItems().add(item("book-new-empty", "Empty", () -> newBook(BookSketch.empty(free("My rulebook")))));
+        work.ready().forEach(ready -> more.getItems().add(item("book-new-" + plain(ready.value().name()),
+                "Like " + ready.value().name(),
+                () -> newBook(BookSketch.of(ready.document()).named(free(ready.value().name() + " copy"))))));
+        VBox left = new VBox(8, heading, list, more);
+        left.getStyleClass().add("side-panel");
+        left.setPrefWidth(222);
+        left.setMinWidth(222);
+        return left;
+    }
+
+    private static String plain(String name) {
+        return name.toLowerCase(java.util.Locale.ROOT).replaceAll("[^a-z0-9]+", "-");
+    }
+
+    private static MenuItem item(String id, String words, Runnable act) {
+        MenuItem item = new MenuItem(words);
+        item.setId(id);
+        item.setOnAction(e -> act.run());
+        return item;
+    }
+
+    private static Button small(String id, String words, String help, Runnable act) {
+        Button button = new Button(words);
+        button.setId(id);
+        button.getStyleClass().add("small");
+        button.setMinWidth(USE_PREF_SIZE);
+        button.setTooltip(new javafx.scene.control.Tooltip(help));
+        button.setAccessibleText(help);
+        button.setOnAction(e -> act.run());
+        return button;
+    }
+
+    private Region centre() {
+        Label heading = title("Trading day");
+        dayTitle.setId("limits-day");
+        dayTitle.getStyleClass().add("muted");
+        Region gap = new Region();
+        HBox.setHgrow(gap, Priority.ALWAYS);
+        HBox head = new HBox(10, heading, dayTitle, gap,
+                small("limits-before", "‹", "The trading day before", () -> move(-1)),
+                small("limits-after", "›", "The next trading day", () -> move(1)),
+                small("limits-change", "Clock change", "The trading day at which clocks change next, the exchange's or yours", this::toChange),
+                small("limits-weekdays", "Copy to weekdays", "The picked window holds from Monday to Friday",
+                        this::toWeekdays));
+        head.setAlignment(Pos.CENTER_LEFT);
+        head.getStyleClass().add("chart-head");
+        day.setId("limits-day-picture");
+        day.setPrefHeight(168);
+        day.setMinHeight(130);
+        daySaid.setId("limits-day-said");
+        quietSaid.setId("limits-quiet-said");
+        quietSaid.getStyleClass().add("near");
+        VBox words = new VBox(1, daySaid, quietSaid);
+        words.setStyle("-fx-padding: 2 14 6 14");
+        Label pathHead = title("Past days");
+        pathTitle.setId("limits-path-said");
+        pathTitle.getStyleClass().add("muted");
+        Region pathGap = new Region();
+        HBox.setHgrow(pathGap, Priority.ALWAYS);
+        strategies.setMaxWidth(170);
+        HBox.setHgrow(strategies, Priority.NEVER);
+        strategies.setOnAction(e -> {
+            if (!showing && strategies.getValue() != null) {
+                work.plans().open(strategies.getValue());
+                opened();
+            }
+        });
+        HBox pathLine = new HBox(10, pathHead, pathTitle, pathGap, Form.muted("of"), strategies);
+        pathLine.setAlignment(Pos.CENTER_LEFT);
+        pathLine.getStyleClass().add("chart-head");
+        path.setId("limits-path");
+        path.setPrefHeight(220);
+        VBox.setVgrow(path, Priority.ALWAYS);
+        Label oddsHead = title("Odds");
+        oddsTitle.setId("limits-odds-said");
+        oddsTitle.getStyleClass().add("muted");
+        cancel.setId("limits-cancel");
+        cancel.getStyleClass().add("small");
+        cancel.setOnAction(e -> {
+            job.cancel();
+            busy("", false);
+            odds.say("Not drawn: cancelled.");
+        });
+        HBox oddsLine = new HBox(10, oddsHead, oddsTitle, cancel);
+        oddsLine.setAlignment(Pos.CENTER_LEFT);
+        oddsLine.getStyleClass().add("chart-head");
+        odds.setId("limits-odds");
+        odds.setPrefHeight(170);
+        odds.setMinHeight(170);
+        VBox box = new VBox(head, day, words, rule(), pathLine, path, rule(), oddsLine, odds);
+        box.getStyleClass().add("centre");
+        return box;
+    }
+
+    private static Label title(String words) {
+        Label label = new Label(words);
+        label.getStyleClass().add("title");
+        label.setMinWidth(USE_PREF_SIZE);
+        return label;
+    }
+
+    private static Region rule() {
+        Region rule = new Region();
+        rule.getStyleClass().add("rule");
+        return rule;
+    }
+
+    private Region rightSide() {
+        said.setId("limits-said");
+        said.getStyleClass().add("problem");
+        said.setWrapText(true);
+        said.setMinHeight(USE_PREF_SIZE);
+        said.managedProperty().bind(said.textProperty().isNotEmpty());
+        right.getStyleClass().add("plan-side");
+        ScrollPane scroll = new ScrollPane(right);
+        scroll.setFitToWidth(true);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        scroll.getStyleClass().add("cards");
+        VBox.setVgrow(scroll, Priority.ALWAYS);
+        VBox side = new VBox(6, scroll);
+        side.getStyleClass().add("side-panel");
+        side.setPrefWidth(344);
+        side.setMinWidth(344);
+        return side;
+    }
+
+    // ------------------------------------------------------------------ what is shown
+
+    /** The stage is shown: strategies may have been changed elsewhere. */
+    public void focus() {
+        opened();
+        day.requestFocus();
+    }
+
+    /** The account is another one from now on. */
+    public void account(Documents.Read<Account> now) {
+        account = now;
+        opened();
+    }
+
+    /** The open strategy, the account or the books may be others. */
+    private void opened() {
+        showing = true;
+        StrategyDraft draft = work.plans().draft();
+        strategies.getItems().setAll(work.plans().all().stream().map(StrategyDraft::name).toList());
+        strategies.setValue(draft.name());
+        windows = StrategySetup.windows(draft);
+        picked = Math.min(picked, windows.size() - 1);
+        Entry before = list.getSelectionModel().getSelectedItem();
+        List<Entry> entries = entries();
+        list.getItems().setAll(entries);
+        Entry now = entries.stream()
+                .filter(e -> before != null && e.kind() == before.kind()
+                        && (e.kind() != Kind.BOOK || e.title().equals(before.title())))
+                .findFirst().orElse(entries.get(3));
+        list.getSelectionModel().select(now);
+        showing = false;
+        showDay();
+        showRight();
+        judge();
+    }
+
+    private List<Entry> entries() {
+        List<Entry> entries = new ArrayList<>();
+        Account of = account.value();
+        entries.add(new Entry(Kind.DAY, "Trading day", (windows.isEmpty()
+                ? "every hour"
+                : windows.size() + (windows.size() == 1 ? " window" : " windows"))
+                + of.rulebook().of(Rulebook.FlatBy.class).findFirst().map(by -> " · flat by " + by.time()).orElse("")));
+        QuietTimes quiet = of.own().quietTimes();
+        entries.add(new Entry(Kind.QUIET, "Quiet times",
+                quiet.times().isEmpty() ? "none" : quiet.times().size() + " around releases"));
+        entries.add(new Entry(Kind.OWN, "Own limits", own(of)));
+        entries.add(new Entry(Kind.BOOK, of.rulebook().name(), "the account's rulebook"));
+        for (Documents.Read<Rulebook> book : books()) {
+            if (!book.value().name().equals(of.rulebook().name())) {
+                entries.add(new Entry(Kind.BOOK, book.value().name(),
+                        book.value().rules().size() + (book.value().rules().size() == 1 ? " rule" : " rules")));
+            }
+        }
+        return entries;
+    }
+
+    private static String own(Account of) {
+        List<String> words = new ArrayList<>();
+        of.own().dayLoss().ifPresent(loss -> words.add(Format.signedMoney(-loss.amount())));
+        of.own().dayProfit().ifPresent(profit -> words.add(Format.signedMoney(profit)));
+        String line = String.join(" / ", words);
+        String trades = of.own().tradesADay().map(n -> n + " trades").orElse("");
+        return line.isEmpty() && trades.isEmpty()
+                ? "none"
+                : line + (line.isEmpty() || trades.isEmpty() ? "" : " · ") + trades;
+    }
+
+    private List<Documents.Read<Rulebook>> books() {
+        List<Documents.Read<Rulebook>> all = new ArrayList<>(work.books().all());
+        work.ready().stream().filter(one -> all.stream().noneMatch(b -> b.value().name().equals(one.value().name())))
+                .forEach(all::add);
+        return all;
+    }
+
+    private Documents.Read<Rulebook> accountsBook() {
+        return new Documents.Read<>(account.value().rulebook(), account.document().path("rulebook"));
+    }
+
+    /** The book that is selected, else the account's. */
+    private Documents.Read<Rulebook> book() {
+        Entry entry = list.getSelectionModel().getSelectedItem();
+        if (entry == null || entry.kind() != Kind.BOOK || entry.title().equals(account.value().rulebook().name())) {
+            return accountsBook();
+        }
+        return books().stream().filter(one -> one.value().name().equals(entry.title())).findFirst()
+                .orElseGet(this::accountsBook);
+    }
+
+    private void showDay() {
+        day.show(date, windows, judged(), picked);
+        ZoneId zone = contract.calendar().zone();
+        double hours = day.hours();
+        dayTitle.setText(Format.day(date) + " · "
+                + (hours == Math.rint(hours) ? Format.decimal(hours, 0) : Format.decimal(hours, 1)) + " h"
+                + changeSaid(zone) + (zone.equals(work.own()) ? "" : changeSaid(work.own())));
+        daySaid.setText(sentence());
+        quietSaid.setText(day.quietSentence());
+    }
+
+    /** Whether clocks of a zone change within a week, or have changed since a few days. */
+    private String changeSaid(ZoneId zone) {
+        String whose = zone.equals(contract.calendar().zone()) ? " · clocks " : " · your clocks ";
+        LocalDate from = date.minusDays(3);
+        ZoneOffsetTransition change = zone.getRules().nextTransition(from.atStartOfDay(zone).toInstant());
+        if (change == null || !change.getDateTimeBefore().toLocalDate().isBefore(date.plusDays(8))) {
+            return "";
+        }
+        LocalDate on = change.getDateTimeBefore().toLocalDate();
+        return whose + (on.isBefore(date) ? "changed on " : "change on ") + on.getDayOfWeek()
+                .getDisplayName(java.time.format.TextStyle.FULL, java.util.Locale.ENGLISH);
+    }
+
+    private String sentence() {
+        if (picked < 0 || picked >= windows.size()) {
+            return windows.isEmpty()
+                    ? work.plans().draft().name() + " may enter in every hour of every session."
+                    : "Drag an edge, or type in the fields on the right.";
+        }
+        SessionWindow w = windows.get(picked);
+        return "Drag an edge, or type: " + w.name() + " from " + w.from() + " to " + w.to() + ", " + days(w) + ", "
+                + Format.city(w.zone()) + "; " + switch (w.end()) {
+                    case FLATTEN -> "ends flat, " + w.lead() / TapeTime.SECOND + " s early";
+                    case CANCEL -> "cancels resting entries at its end";
+                    case STOP_ENTERING -> "stops entering at its end";
+                };
+    }
+
+    private static String days(SessionWindow w) {
+        return w.days().equals(EnumSet.range(DayOfWeek.MONDAY, DayOfWeek.FRIDAY))
+                ? "Monday to Friday"
+                : String.join(" ", w.days().stream().sorted().map(d -> d.getDisplayName(
+                        java.time.format.TextStyle.SHORT, java.util.Locale.ENGLISH)).toList());
+    }
+
+    private void move(int by) {
+        LocalDate next = date.plusDays(by);
+        for (int i = 0; i < 60 && contract.calendar().sessions(next).isEmpty(); i++) {
+            next = next.plusDays(by);
+        }
+        date = next;
+        showDay();
+    }
+
+    /** The first trading day that the next change of clocks, the exchange's or the person's, touches or comes before. */
+    private void toChange() {
+        Instant after = TapeTime.in(contract.calendar().zone(), contract.calendar().sessions(date).getLast().close())
+                .toInstant();
+        Optional<Instant> change = Stream.of(contract.calendar().zone(), work.own())
+                .map(zone -> zone.getRules().nextTransition(after)).filter(Objects::nonNull)
+                .map(ZoneOffsetTransition::getInstant).min(Instant::compareTo);
+        if (change.isEmpty()) {
+            daySaid.setText("The clocks of neither zone change.");
+            return;
+        }
+        LocalDate at = date;
+        for (int i = 0; i < 400; i++) {
+            List<Session> sessions = contract.calendar().sessions(at);
+            if (!sessions.isEmpty() && TapeTime.nanos(change.get()) < sessions.getLast().close()) {
+                date = at;
+                showDay();
+                return;
+            }
+            at = at.plusDays(1);
+        }
+    }
+
+    private void toWeekdays() {
+        if (picked < 0 || picked >= windows.size()) {
+            return;
+        }
+        SessionWindow w = windows.get(picked);
+        List<SessionWindow> all = new ArrayList<>(windows);
+        all.set(picked, new SessionWindow(w.name(), EnumSet.range(DayOfWeek.MONDAY, DayOfWeek.FRIDAY), w.from(), w.to(),
+                w.zone(), w.end(), w.lead(), w.limits()));
+        keepWindows(all);
+    }
+
+    private void keepWindows(List<SessionWindow> next) {
+        windows = List.copyOf(next);
+        work.plans().edit(draft -> StrategySetup.withWindows(draft, windows));
+        windowFields.show(windows);
+        showDay();
+        refreshList();
+        judge();
+    }
+
+    private void refreshList() {
+        showing = true;
+        Entry before = list.getSelectionModel().getSelectedItem();
+        List<Entry> entries = entries();
+        for (int i = 0; i < entries.size() && i < list.getItems().size(); i++) {
+            if (!list.getItems().get(i).equals(entries.get(i))) {
+                list.getItems().set(i, entries.get(i));
+            }
+        }
+        entries.stream().filter(e -> before != null && e.kind() == before.kind() && e.title().equals(before.title()))
+                .findFirst().ifPresent(list.getSelectionModel()::select);
+        showing = false;
+    }
+
+    private void showRight() {
+        Entry entry = list.getSelectionModel().getSelectedItem();
+        if (entry == null) {
+            return;
+        }
+        said.setText("");
+        asked.getChildren().clear();
+        List<Node> nodes = new ArrayList<>();
+        Label heading = new Label(switch (entry.kind()) {
+            case DAY -> "Session windows of " + work.plans().draft().name();
+            case QUIET -> "Quiet times";
+            case OWN -> "Own limits";
+            case BOOK -> "Rulebook";
+        });
+        heading.getStyleClass().add("heading");
+        nodes.add(heading);
+        switch (entry.kind()) {
+            case DAY -> {
+                windowFields.show(windows);
+                nodes.add(windowFields);
+            }
+            case QUIET -> {
+                quietForm.show(QuietSketch.of(account), ahead());
+                nodes.add(quietForm);
+            }
+            case OWN -> {
+                OptionalLong out = stopOut();
+                ofAccount.show(account.value().name(), OwnLines.of(account), out);
+                ofContract.show(contract.symbol() + " on this account", OwnLines.of(account, contract.symbol()), out);
+                ofStrategy.show(work.plans().draft().name(), OwnLines.of(work.plans().draft()), out);
+                nodes.addAll(List.of(ofAccount, thumb(), rule(), ofContract, rule(), ofStrategy));
+            }
+            case BOOK -> nodes.addAll(bookNodes());
+        }
+        nodes.add(said);
+        right.getChildren().setAll(nodes);
+    }
+
+    private String ahead() {
+        QuietTimes quiet = account.value().own().quietTimes();
+        if (quiet.times().isEmpty()) {
+            return account.value().own().quietTimes().releases().isEmpty() && QuietSketch.of(account).on()
+                    ? "No release passes the filters."
+                    : "";
+        }
+        long now = contract.calendar().sessions(date).getFirst().open();
+        return quiet.times().stream().filter(one -> one.release().time() >= now).findFirst()
+                .map(one -> "From " + Format.day(date) + " on the next is " + one.release().title() + ", "
+                        + TapeTime.in(contract.calendar().zone(), one.release().time()).toLocalDate() + " "
+                        + Format.minute(one.release().time(), contract.calendar().zone()) + ".")
+                .orElse("The calendar lies behind: its last release was on " + TapeTime.in(contract.calendar().zone(),
+                        quiet.times().getLast().release().time()).toLocalDate() + ".");
+    }
+
+    /** What a full stop-out of the open strategy costs, where its stop is in ticks. */
+    private OptionalLong stopOut() {
+        StrategyDraft draft = work.plans().draft();
+        return StrategySetup.plan(draft).flatMap(plan -> plan.terms(Side.LONG).stop())
+                .filter(stop -> stop.distance() instanceof Distance.Ticks)
+                .map(stop -> OptionalLong.of(draft.quantity() * (contract.money(
+                        ((Distance.Ticks) stop.distance()).ticks() + contract.slippage(), 1)
+                        + 2 * account.value().fee(contract.symbol()))))
+                .orElse(OptionalLong.empty());
+    }
+
+    /** The rule of thumb: a tenth of the drawdown, what is left of it or the whole. */
+    private Node thumb() {
+        Optional<Long> whole = account.value().rulebook().floor().map(Rulebook.DrawdownFloor::allowance);
+        if (whole.isEmpty()) {
+            return new Region();
+        }
+        Optional<Long> left = reading.flatMap(of -> of.rules().stream()
+                .filter(s -> s.rule() instanceof Rulebook.DrawdownFloor && s.headroom().isPresent())
+                .map(s -> s.headroom().getAsLong()).findFirst()).filter(money -> money > 0);
+        List<Node> buttons = new ArrayList<>();
+        left.ifPresent(money -> buttons.add(small("own-tenth-left", "10 % of what is left: " + tenth(money),
+                "Day loss a tenth of the drawdown that is left, " + Format.money(money) + "; day profit twice that",
+                () -> tenthOf(money))));
+        buttons.add(small("own-tenth-whole", "of the whole: " + tenth(whole.get()),
+                "Day loss a tenth of the whole drawdown, " + Format.money(whole.get()) + "; day profit twice that",
+                () -> tenthOf(whole.get())));
+        return new VBox(2, Form.muted("Rule of thumb: a day may lose"), Form.row(buttons.toArray(Node[]::new)));
+    }
+
+    private static String tenth(long money) {
+        return Format.money(money / 10 / Money.UNIT * Money.UNIT).replaceFirst("[.]00$", "");
+    }
+
+    private void tenthOf(long money) {
+        long loss = money / 10 / Money.UNIT * Money.UNIT;
+        Map<OwnLines.Kind, OwnLines.Limit> limits = new java.util.LinkedHashMap<>(OwnLines.of(account));
+        limits.put(OwnLines.Kind.DAY_LOSS, new OwnLines.Limit(true, Money.text(loss), ""));
+        limits.put(OwnLines.Kind.DAY_PROFIT, new OwnLines.Limit(true, Money.text(2 * loss), ""));
+        try {
+            take(OwnLines.with(account, limits));
+        } catch (BadInput e) {
+            said.setText(e.getMessage());
+        }
+    }
+
+    private List<Node> bookNodes() {
+        Documents.Read<Rulebook> book = book();
+        boolean accounts = book.value().name().equals(account.value().rulebook().name());
+        boolean mine = work.books().all().stream().anyMatch(one -> one.value().name().equals(book.value().name()));
+        Label name = new Label(book.value().name());
+        name.getStyleClass().add("fact");
+        name.setId("limits-book");
+        Button edit = small("book-edit", editing ? "Done" : mine ? "Edit" : "Edit a copy",
+                mine ? "Changes this rulebook" : "Makes a rulebook of your own like this one", () -> edit(book, mine));
+        Button give = small("book-give", "Give to " + account.value().name(),
+                "The account is held to this rulebook from now on; asked once", () -> ask(book));
+        Form.show(give, !accounts);
+        List<Node> nodes = new ArrayList<>();
+        if (!editing) {
+            nodes.add(name);
+        }
+        nodes.add(Form.row(edit, give));
+        nodes.add(asked);
+        if (editing) {
+            nodes.add(editor);
+        } else {
+            if (reading.isPresent() && reading.get().account().rulebook().equals(book.value())) {
+                cards.show(reading.get());
+            } else {
+                cards.show(book.value());
+            }
+            nodes.add(cards);
+        }
+        return nodes;
+    }
+
+    private void edit(Documents.Read<Rulebook> book, boolean mine) {
+        if (editing) {
+            editing = false;
+            showRight();
+        } else if (mine) {
+            editing = true;
+            editor.edit(BookSketch.of(book.document()));
+            showRight();
+        } else {
+            newBook(BookSketch.of(book.document()).named(free(book.value().name() + " copy")));
+        }
+    }
+
+    private String free(String wanted) {
+        String name = wanted;
+        for (int i = 2; taken(name); i++) {
+            name = wanted + " " + i;
+        }
+        return name;
+    }
+
+    private boolean taken(String name) {
+        return name.equals(account.value().rulebook().name())
+                || books().stream().anyMatch(one -> one.value().name().equals(name));
+    }
+
+    private void newBook(BookSketch sketch) {
+        try {
+            work.books().keep(sketch.read());
+            select(sketch.name());
+            editing = true;
+            editor.edit(sketch);
+            showRight();
+        } catch (BadInput e) {
+            said.setText(e.getMessage());
+        }
+    }
+
+    private void select(String book) {
+        showing = true;
+        List<Entry> entries = entries();
+        list.getItems().setAll(entries);
+        entries.stream().filter(e -> e.kind() == Kind.BOOK && e.title().equals(book)).findFirst()
+                .ifPresent(list.getSelectionModel()::select);
+        showing = false;
+        judge();
+    }
+
+    /** A book of the person's own reads in another way: it is kept, and past days are held to it. */
+    private void bookChanged(BookSketch sketch) {
+        try {
+            work.books().keep(sketch.read());
+            select(sketch.name());
+        } catch (BadInput e) {
+            said.setText(e.getMessage());
+        }
+    }
+
+    /** Changing the account's book is asked once, showing what it will be. */
+    private void ask(Documents.Read<Rulebook> book) {
+        Label words = new Label(account.value().name() + " is held to " + book.value().name() + " in place of "
+                + account.value().rulebook().name() + ", from a new start of the replay on. This is written down.");
+        words.setWrapText(true);
+        words.setMinHeight(USE_PREF_SIZE);
+        words.setId("book-give-asked");
+        Button yes = small("book-give-yes", "Give it", "Changes the account's rulebook", () -> {
+            try {
+                take(OwnLines.with(account, book.document()));
+                asked.getChildren().clear();
+            } catch (BadInput e) {
+                asked.getChildren().clear();
+                said.setText(e.getMessage().replaceFirst("^.*?\\$\\.?", ""));
+            }
+        });
+        asked.getChildren().setAll(words, Form.row(yes,
+                small("book-give-no", "Not now", "Nothing is changed", () -> asked.getChildren().clear())));
+        asked.getStyleClass().setAll("plan-question");
+    }
+
+    /** The account in another way: it is kept and traded with from now on. */
+    private void take(Documents.Read<Account> next) {
+        keep.accept(next);
+    }
+
+    // ------------------------------------------------------------------ past days
+
+    /** The account with the selected book. */
+    private Account judged() {
+        try {
+            return account.value().with(book().value());
+        } catch (IllegalArgumentException e) {
+            return account.value();
+        }
+    }
+
+    private void judge() {
+        Documents.Read<Rulebook> book = book();
+        Account of;
+        try {
+            of = account.value().with(book.value());
+        } catch (IllegalArgumentException e) {
+            reading = Optional.empty();
+            path.say(book.value().name() + " does not fit a start of " + Format.money(account.value().start()) + ": "
+                    + e.getMessage());
+            odds.say("");
+            busy("", false);
+            return;
+        }
+        StrategyDraft draft = work.plans().draft();
+        if (!draft.problems(contract, List.of()).isEmpty()) {
+            reading = Optional.empty();
+            path.say(draft.name() + " is not complete yet: finish it in Rules.");
+            odds.say("");
+            busy("", false);
+            return;
+        }
+        busy("working …", true);
+        job.<PastDays.Known>ask((told, stop) -> past.work(draft.strategy().value(), of, Odds.Settings.DEFAULT, told,
+                stop), known -> known(of, known), problem -> {
+                    reading = Optional.empty();
+                    path.say(problem);
+                    odds.say("");
+                    busy("", false);
+                });
+    }
+
+    private void known(Account of, PastDays.Known known) {
+        boolean fresh = reading.isEmpty() || !reading.get().equals(known.reading());
+        reading = Optional.of(known.reading());
+        path.show(known.reading(), known.curve());
+        pathTitle.setText(of.rulebook().name() + ", print by print, " + AccountPathView.words(known.reading()));
+        if (known.odds().isPresent()) {
+            odds.show(known.odds().get(), Odds.Settings.DEFAULT.mostDays(), known.sizes(),
+                    OddsWords.notWorked(of).orElse(""));
+        } else {
+            odds.say(known.busy());
+        }
+        busy(known.busy(), !known.busy().isEmpty());
+        if (known.busy().isEmpty()) {
+            oddsTitle.setText("from these " + known.curve().size() + " days, not sealed, seed "
+                    + Odds.Settings.DEFAULT.seed());
+        }
+        if (fresh && !editing) {
+            showRight();
+        }
+    }
+
+    private void busy(String words, boolean going) {
+        oddsTitle.setText(words);
+        Form.show(cancel, going);
+    }
+
+    /** Selects a line of the list; empty: takes a copy of a rulebook to be edited. */
+    public void open(String entry) {
+        if (entry.isEmpty()) {
+            Documents.Read<Rulebook> like = work.ready().getLast();
+            newBook(BookSketch.of(like.document()).named(free(like.value().name() + " copy")));
+        } else {
+            list.getItems().stream().filter(e -> e.title().equals(entry)).findFirst()
+                    .ifPresent(list.getSelectionModel()::select);
+        }
+    }
+
+    /** Whether something is worked that is not shown yet. */
+    public boolean isBusy() {
+        return job.isBusy();
+    }
+
+    /** Where an edge of a window of the day lies on the screen. */
+    public Optional<Point2D> edge(int window, boolean end) {
+        return day.edge(window, end);
+    }
+
+    /** Two lines: what it is, and how it stands. */
+    private static final class Cell extends ListCell<Entry> {
+        @Override
+        protected void updateItem(Entry item, boolean empty) {
+            super.updateItem(item, empty);
+            if (empty || item == null) {
+                setGraphic(null);
+                return;
+            }
+            Label title = new Label(item.title());
+            title.getStyleClass().add("fact");
+            Label words = new Label(item.words());
+            words.getStyleClass().add("muted");
+            setGraphic(new VBox(1, title, words));
+            setAccessibleText(item.title() + ", " + item.words());
+        }
+    }
+}
