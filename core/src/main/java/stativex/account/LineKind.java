@@ -57,6 +57,11 @@ public enum LineKind {
         return ofTheDay;
     }
 
+    /** Whether it is a line of the result of a contract, a strategy or a window alone. */
+    public boolean ofAPart() {
+        return compareTo(DAY_PROFIT) > 0;
+    }
+
     /** Whether it is the rulebook's, which nobody may cross; else it is the account's own. */
     public boolean ofTheBook() {
         return ofTheBook;

@@ -21,6 +21,7 @@ import stativex.engine.Mode;
 import stativex.engine.PlanRules;
 import stativex.engine.SideRules;
 import stativex.engine.SignalPlan;
+import stativex.engine.Sizing;
 import stativex.engine.Strategy;
 import stativex.engine.Trade;
 import stativex.exit.ExitTerms;
@@ -185,6 +186,56 @@ public final class PastTrades {
             }
         }
         return outcome(run, before);
+    }
+
+    /**
+     * A would-be trade: the signal of a bar run alone, flat before it, with the strategy's own kind of entry, quantity, plan and
+     * realism; no interlock counts but the session's end. Source: SEMANTICS, "Interlocks".
+     */
+    public Outcome wouldBe(Strategy strategy, Map<String, ContractTape> others, Side side, int bar) {
+        BarSeries bars = bars(strategy);
+        Strategy alone = wouldBe(strategy, side);
+        Run run = begun(inputs(alone, others), bars, bar);
+        int before = run.engine().log().decisions().size();
+        run.command(new Command.SetSide(0, side.opposite(), false));
+        run.command(new Command.SetMode(0, Mode.ENGAGED));
+        long close = alone.entry(side).goodFor() instanceof Strategy.GoodFor.Day
+                ? contract.calendar().current(bars.end(bar))
+                        .map(session -> contract.calendar().sessions(session.tradingDate()).getLast().close())
+                        .orElse(Long.MAX_VALUE)
+                : Long.MAX_VALUE;
+        while (!run.atEnd() && run.engine().log().trades().isEmpty()) {
+            if (!run.engine().log().fills().isEmpty()) {
+                run.toPlace(run.place() + STRETCH);
+            } else if (run.nextTime() > close || declined(run, before).isPresent() || sentAgain(run, before)) {
+                return new Outcome(Optional.empty(), List.of(), declined(run, before));
+            } else {
+                run.step();
+            }
+        }
+        return outcome(run, before);
+    }
+
+    /** What was sent has ended without a fill, and the next bar has sent another entry. */
+    private static boolean sentAgain(Run run, int before) {
+        List<Decision> all = run.engine().log().decisions();
+        return all.subList(before, all.size()).stream().filter(d -> d.outcome() instanceof Decision.Taken).count() > 1;
+    }
+
+    /** The strategy with a rule that is always true on one side, entered in its own way, and nothing that holds it back. */
+    private static Strategy wouldBe(Strategy of, Side side) {
+        Strategy bare = alone(of, side);
+        Strategy.Entry entry = of.entry(side);
+        Optional<Sizing> sizing = entry.risk().sizing().filter(Sizing.Amount.class::isInstance);
+        Strategy.Entry own = new Strategy.Entry(entry.type(), entry.quantity(), entry.goodFor(), entry.reprice(),
+                entry.marketAfterSeconds(), entry.towardMarket(), entry.limitBeyond(),
+                new Strategy.Risk(sizing, Optional.empty()));
+        Strategy.SideRule rule = new Strategy.SideRule(ALWAYS, of.side(side).flatMap(Strategy.SideRule::price));
+        Strategy.Sides sides = side == Side.LONG
+                ? new Strategy.Sides(Optional.of(rule), bare.shortSide())
+                : new Strategy.Sides(bare.longSide(), Optional.of(rule));
+        return new Strategy(bare.name(), bare.version(), bare.contract(), bare.signals(), sides, own, bare.limits(),
+                bare.plan(), bare.historyDays());
     }
 
     private static Outcome outcome(Run run, int before) {

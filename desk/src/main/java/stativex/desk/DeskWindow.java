@@ -281,8 +281,10 @@ public final class DeskWindow {
     LimitsStage limitsStage() {
         if (limits.isEmpty()) {
             Workspace now = workspace();
-            limits = Optional.of(new LimitsStage(new LimitsStage.Work(now.inputs(), now.documents().account(), now.own(),
-                    new CurrentPlans(() -> rulesStage().plans()), new OwnBooks(), OwnBooks.ready(), now.firstDay()), picker, this::limited));
+            limits = Optional
+                    .of(new LimitsStage(new LimitsStage.Work(now.inputs(), now.documents().account(), now.own(),
+                            new CurrentPlans(() -> rulesStage().plans()), new OwnBooks(), OwnBooks.ready(),
+                            now.firstDay()), picker, this::limited));
         }
         return limits.get();
     }

@@ -49,9 +49,11 @@ public final class Main implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        if (!List.of("run", "ticket", "tape", "flow", "contract", "rules", "exits", "limits", "odds", "rulebook").contains(stage)) {
+        if (!List.of("run", "ticket", "tape", "flow", "contract", "rules", "exits", "limits", "odds", "rulebook")
+                .contains(stage)) {
             throw new ParameterException(spec.commandLine(),
-                    "--stage: expected run, ticket, tape, flow, contract, rules, exits, limits, odds or rulebook, found " + stage);
+                    "--stage: expected run, ticket, tape, flow, contract, rules, exits, limits, odds or rulebook, found "
+                            + stage);
         }
         Options options = new Options(Optional.ofNullable(picture), stage, Optional.ofNullable(tape),
                 Optional.ofNullable(at),

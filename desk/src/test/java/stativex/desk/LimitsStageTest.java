@@ -206,8 +206,9 @@ public class LimitsStageTest extends DeskTest {
         assertTrue(text("#book-give-asked").contains("in place of Gannet Row 40K"), text("#book-give-asked"));
         press("#book-give-yes");
         assertEquals(account().rulebook().name(), copy);
-        assertTrue(Files.readString(AccountLog.path()).contains("\"Gannet Row 40K\",rulebook,\"Gannet Row 40K\",\"" + copy
-                + "\""));
+        assertTrue(
+                Files.readString(AccountLog.path()).contains("\"Gannet Row 40K\",rulebook,\"Gannet Row 40K\",\"" + copy
+                        + "\""));
         ListView<?> list = robot.lookup("#limits-list").queryAs(ListView.class);
         assertTrue(fx(() -> list.getItems().get(3).toString()).contains(copy), "it is the account's now");
     }

@@ -52,7 +52,8 @@ public record BookSketch(String name, List<RuleSketch> rules) {
                 new Part("kind", "below", "What the floor hangs from", Takes.CHOICE,
                         List.of("static", "end of day", "intraday"), "intraday"),
                 Part.text("allowance", "allowance", "Money below what it hangs from", "1500.00"),
-                Part.text("lockAt", "locks at", "Equity above which the floor never rises, empty if it always trails", ""),
+                Part.text("lockAt", "locks at", "Equity above which the floor never rises, empty if it always trails",
+                        ""),
                 GUARD));
         parts.put("day loss", List.of(Part.text("amount", "amount", "Money below the start of the day", "500.00"),
                 new Part("from", "from", "What the day starts with", Takes.CHOICE, List.of("balance", "equity"),
@@ -61,7 +62,8 @@ public record BookSketch(String name, List<RuleSketch> rules) {
                         Takes.YES_NO, List.of(), "false"),
                 GUARD));
         parts.put("size", List.of(Part.whole("most", "contracts", "Most contracts of a side", "3"),
-                Part.text("tiers", "tiers", "Other figures from a profit on, such as 1200.00 3, 2400.00 5; empty for none",
+                Part.text("tiers", "tiers",
+                        "Other figures from a profit on, such as 1200.00 3, 2400.00 5; empty for none",
                         ""),
                 Part.text("micros", "micros", "What a contract counts of one, such as MTD 1/8; empty for none", "")));
         parts.put("profit target", List.of(Part.text("amount", "amount", "Money above the start", "1500.00")));

@@ -67,7 +67,9 @@ public final class OwnLines {
     }
 
     private static Limit limit(JsonNode of, Kind kind) {
-        return kind.first.isEmpty() ? Limit.of(of.path(kind.key)) : Limit.of(of.path(kind.key), kind.first, kind.second);
+        return kind.first.isEmpty()
+                ? Limit.of(of.path(kind.key))
+                : Limit.of(of.path(kind.key), kind.first, kind.second);
     }
 
     /** As an account's document has them. */

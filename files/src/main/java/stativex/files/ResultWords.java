@@ -163,7 +163,16 @@ public final class ResultWords {
 
     /** The same where there is little room. */
     public static String brief(LineKind line) {
-        return line == LineKind.DRAWDOWN_FLOOR ? "Floor" : of(line);
+        return switch (line) {
+            case DRAWDOWN_FLOOR -> "Floor";
+            case CONTRACT_DAY_LOSS -> "Contract";
+            case CONTRACT_DAY_PROFIT -> "Contract lock";
+            case STRATEGY_DAY_LOSS -> "Strategy";
+            case STRATEGY_DAY_PROFIT -> "Strategy lock";
+            case WINDOW_DAY_LOSS -> "Window";
+            case WINDOW_DAY_PROFIT -> "Window lock";
+            case DAY_LOSS, GIVE_BACK, BOOK_DAY_LOSS, DAY_PROFIT -> of(line);
+        };
     }
 
     /** A line as the screen names it. */

@@ -267,8 +267,7 @@ public final class Sentences {
             case InterlockView.By by -> by.rule().time() + ", " + by.rule().lead() / (60 * TapeTime.SECOND)
                     + " min before";
             case InterlockView.NextQuiet quiet -> quiet.next()
-                    .map(next -> next.release().title() + " " + clock(next.release().time())
-                            + in(next.release().time() - now))
+                    .map(next -> "next " + clock(next.release().time()) + in(next.release().time() - now))
                     .orElse("no release ahead");
             case InterlockView.Count count -> count.now() + " of " + count.most();
             case InterlockView.Nothing ignored -> switch (view.kind()) {

@@ -133,7 +133,7 @@ public class SentencesTest {
         InterlockView open = new InterlockView(InterlockKind.SESSION, List.of(), false,
                 new InterlockView.InSession(Optional.of(session)));
         assertEquals(words.interlock(open, Mode.ENGAGED), "Day until 17:00");
-        assertEquals(quiet(Optional.of(tideTable)), "Tide table 10:00 (in 27 min)");
+        assertEquals(quiet(Optional.of(tideTable)), "next 10:00 (in 27 min)");
         assertEquals(quiet(Optional.empty()), "no release ahead");
     }
 

@@ -125,7 +125,8 @@ final class AccountPathView extends Sketch {
         }
         for (long at = Math.ceilDiv(low, step) * step; at <= high; at += step) {
             pen.fill(Palette.FAINT, LEFT, y.at(at), right - LEFT, 1);
-            pen.rightAligned(Format.money(at).replaceFirst("[.]00$", ""), FIGURES, Palette.MUTED, LEFT - 8, y.at(at) + 4);
+            pen.rightAligned(Format.money(at).replaceFirst("[.]00$", ""), FIGURES, Palette.MUTED, LEFT - 8,
+                    y.at(at) + 4);
         }
     }
 
@@ -153,8 +154,9 @@ final class AccountPathView extends Sketch {
         if (day.floor().isPresent() && day.floorAfter().isPresent()) {
             double before = y.at(day.floor().getAsLong());
             double after = y.at(day.floorAfter().getAsLong());
-            path(pen, Palette.TRIP, 2, List.of(x, x + wide, x + wide), List.of(before, before == after ? before : before,
-                    after));
+            path(pen, Palette.TRIP, 2, List.of(x, x + wide, x + wide),
+                    List.of(before, before == after ? before : before,
+                            after));
         }
         if (day.end() != BookReading.End.WHOLE) {
             double at = y.at(day.balance() + day.result());

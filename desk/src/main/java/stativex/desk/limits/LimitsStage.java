@@ -44,6 +44,7 @@ import stativex.desk.look.Form;
 import stativex.desk.look.Format;
 import stativex.desk.look.Latest;
 import stativex.evidence.BookReading;
+import stativex.evidence.InterlockPrice;
 import stativex.evidence.Odds;
 import stativex.exit.Distance;
 import stativex.files.BadInput;
@@ -114,7 +115,8 @@ public final class LimitsStage extends BorderPane {
     private final OddsView odds = new OddsView();
     private final Label oddsTitle = new Label();
     private final Button cancel = new Button("Cancel");
-    private final ComboBox<String> strategies = Form.choice("limits-strategy", "Strategy whose past days are looked at");
+    private final ComboBox<String> strategies = Form.choice("limits-strategy",
+            "Strategy whose past days are looked at");
     private final VBox right = new VBox(8);
     private final WindowFields windowFields;
     private final QuietForm quietForm;
@@ -122,6 +124,8 @@ public final class LimitsStage extends BorderPane {
     private final OwnLinesForm ofContract;
     private final OwnLinesForm ofStrategy;
     private final RuleCards cards = new RuleCards();
+    private final PricesView prices = new PricesView();
+    private Optional<List<InterlockPrice>> priced = Optional.empty();
     private final BookEditor editor;
     private final VBox asked = new VBox(6);
     private final Label said = new Label();
@@ -247,7 +251,8 @@ public final class LimitsStage extends BorderPane {
         HBox head = new HBox(10, heading, dayTitle, gap,
                 small("limits-before", "‹", "The trading day before", () -> move(-1)),
                 small("limits-after", "›", "The next trading day", () -> move(1)),
-                small("limits-change", "Clock change", "The trading day at which clocks change next, the exchange's or yours", this::toChange),
+                small("limits-change", "Clock change",
+                        "The trading day at which clocks change next, the exchange's or yours", this::toChange),
                 small("limits-weekdays", "Copy to weekdays", "The picked window holds from Monday to Friday",
                         this::toWeekdays));
         head.setAlignment(Pos.CENTER_LEFT);
@@ -660,6 +665,10 @@ public final class LimitsStage extends BorderPane {
                 cards.show(book.value());
             }
             nodes.add(cards);
+            priced.ifPresent(found -> {
+                prices.show(found);
+                nodes.add(prices);
+            });
         }
         return nodes;
     }
@@ -766,6 +775,7 @@ public final class LimitsStage extends BorderPane {
             of = account.value().with(book.value());
         } catch (IllegalArgumentException e) {
             reading = Optional.empty();
+            priced = Optional.empty();
             path.say(book.value().name() + " does not fit a start of " + Format.money(account.value().start()) + ": "
                     + e.getMessage());
             odds.say("");
@@ -775,6 +785,7 @@ public final class LimitsStage extends BorderPane {
         StrategyDraft draft = work.plans().draft();
         if (!draft.problems(contract, List.of()).isEmpty()) {
             reading = Optional.empty();
+            priced = Optional.empty();
             path.say(draft.name() + " is not complete yet: finish it in Rules.");
             odds.say("");
             busy("", false);
@@ -791,7 +802,8 @@ public final class LimitsStage extends BorderPane {
     }
 
     private void known(Account of, PastDays.Known known) {
-        boolean fresh = reading.isEmpty() || !reading.get().equals(known.reading());
+        boolean fresh = reading.isEmpty() || !reading.get().equals(known.reading()) || !priced.equals(known.prices());
+        priced = known.prices();
         reading = Optional.of(known.reading());
         path.show(known.reading(), known.curve());
         pathTitle.setText(of.rulebook().name() + ", print by print, " + AccountPathView.words(known.reading()));

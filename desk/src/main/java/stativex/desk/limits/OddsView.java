@@ -109,7 +109,8 @@ final class OddsView extends Sketch {
         }
         pen.text(median(of), WORDS, Palette.INK, 14, y + 14);
         pen.text("bar: " + Format.grouped(Integer.toString(of.accounts())) + " drawn accounts, ± "
-                + points(of.passed()) + " points by the drawing; whisker: 5th to 95th percentile over the past days themselves",
+                + points(of.passed())
+                + " points by the drawing; whisker: 5th to 95th percentile over the past days themselves",
                 Fonts.words(10.5), Palette.MUTED, 14, y + 30);
         pen.text(leftAside, Fonts.words(10.5), Palette.MUTED, 14, y + 45);
         curve(pen, width - CURVE + 8, 8, CURVE - 34, y - 26);
@@ -117,7 +118,8 @@ final class OddsView extends Sketch {
 
     private static String median(Odds of) {
         List<String> said = new ArrayList<>();
-        of.daysToPass().ifPresent(days -> said.add("median " + days + (days == 1 ? " day" : " days") + " to the target"));
+        of.daysToPass()
+                .ifPresent(days -> said.add("median " + days + (days == 1 ? " day" : " days") + " to the target"));
         of.daysToBreak()
                 .ifPresent(days -> said.add("median " + days + (days == 1 ? " day" : " days") + " to the break"));
         of.breaksMost().ifPresent(line -> said.add("breaks most: " + ResultWords.of(line).toLowerCase(Locale.ROOT)));
@@ -158,7 +160,8 @@ final class OddsView extends Sketch {
         i = 0;
         for (int size : sizes.keySet()) {
             pen.disc(size == best ? Palette.INK : Palette.CHART, Palette.INK, xs[i], ys[i], 3);
-            pen.centred(size + "×", Fonts.figures(10.5), size == best ? Palette.INK : Palette.MUTED, xs[i], bottom + 14);
+            pen.centred(size + "×", Fonts.figures(10.5), size == best ? Palette.INK : Palette.MUTED, xs[i],
+                    bottom + 14);
             i++;
         }
     }

@@ -13,11 +13,13 @@ import stativex.evidence.BookReading;
 import stativex.evidence.DayPath;
 import stativex.evidence.EquityCurve;
 import stativex.evidence.FreeTrial;
+import stativex.evidence.InterlockPrice;
 import stativex.evidence.Odds;
 import stativex.evidence.Paths;
 import stativex.evidence.Share;
 import stativex.market.TapeTime;
 import stativex.trial.Inputs;
+import stativex.trial.PastTrades;
 import stativex.trial.Run;
 
 /**
@@ -37,10 +39,15 @@ final class PastDays {
      * What is known so far.
      *
      * @param sizes chance to pass by times the contracts
+     * @param prices what each interlock saved or cost with the account as it is
      * @param busy what is still being worked, in words; empty: nothing
      */
     record Known(BookReading reading, List<EquityCurve.Day> curve, Optional<Odds> odds, Map<Integer, Share> sizes,
-            String busy) {}
+            Optional<List<InterlockPrice>> prices, String busy) {
+        private Known with(Map<Integer, Share> bySize, Optional<List<InterlockPrice>> found, String still) {
+            return new Known(reading, curve, odds, Map.copyOf(bySize), found, still);
+        }
+    }
 
     /** @param inputs tape, contract and terms; account and strategies of theirs do not count */
     PastDays(Inputs inputs) {
@@ -59,23 +66,26 @@ final class PastDays {
         }
         BookReading reading = BookReading.of(run(account, 1), account);
         List<EquityCurve.Day> curve = EquityCurve.of(run(account, 1), PIECE);
-        told.accept(new Known(reading, curve, Optional.empty(), Map.of(), "drawing accounts …"));
+        told.accept(new Known(reading, curve, Optional.empty(), Map.of(), Optional.empty(), "drawing accounts …"));
         Map<Integer, Share> sizes = new TreeMap<>();
         Optional<Odds> odds = odds(account, 1, settings, stop,
-                share -> told.accept(new Known(reading, curve, Optional.empty(), Map.of(),
+                share -> told.accept(new Known(reading, curve, Optional.empty(), Map.of(), Optional.empty(),
                         "drawing accounts: " + Math.round(100 * share) + " %")));
         if (odds.isEmpty()) {
             return;
         }
         sizes.put(1, odds.get().passed());
+        Known drawn = new Known(reading, curve, odds, Map.of(), Optional.empty(), "");
+        told.accept(drawn.with(sizes, Optional.empty(), "following declined signals …"));
+        Optional<List<InterlockPrice>> prices = InterlockPrice.of(Run.trial(inputs(account)), trades(account), stop);
         Odds.Settings quick = new Odds.Settings(2000, settings.mostDays(), settings.meanBlock(), settings.seed(), 0, 1);
         for (int size = 2; size <= SIZES && !stop.getAsBoolean(); size++) {
-            told.accept(new Known(reading, curve, odds, Map.copyOf(sizes), "trying " + size + " × the contracts …"));
+            told.accept(drawn.with(sizes, prices, "trying " + size + " × the contracts …"));
             int times = size;
             odds(account, size, quick, stop, share -> {
             }).ifPresent(found -> sizes.put(times, found.passed()));
         }
-        told.accept(new Known(reading, curve, odds, Map.copyOf(sizes), ""));
+        told.accept(drawn.with(sizes, prices, ""));
     }
 
     private Optional<Odds> odds(Account account, int size, Odds.Settings settings, BooleanSupplier stop,
@@ -87,8 +97,15 @@ final class PastDays {
     }
 
     private Run run(Account account, int times) {
-        return runs.computeIfAbsent(times, n -> FreeTrial.run(new Inputs(inputs.tape(), inputs.contract(),
-                inputs.others(), account, List.of(strategy.orElseThrow()), inputs.terms(), inputs.days(),
-                inputs.heartbeats(), inputs.rolls()), n));
+        return runs.computeIfAbsent(times, n -> FreeTrial.run(inputs(account), n));
+    }
+
+    private Inputs inputs(Account account) {
+        return new Inputs(inputs.tape(), inputs.contract(), inputs.others(), account, List.of(strategy.orElseThrow()),
+                inputs.terms(), inputs.days(), inputs.heartbeats(), inputs.rolls());
+    }
+
+    private PastTrades trades(Account account) {
+        return new PastTrades(inputs.tape(), inputs.contract(), account, inputs.terms());
     }
 }

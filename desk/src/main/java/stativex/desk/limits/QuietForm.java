@@ -25,7 +25,8 @@ final class QuietForm extends VBox {
     private final ComboBox<String> action = Form.choice("quiet-action", "What a quiet time does when it begins",
             QuietSketch.actions().toArray(String[]::new));
     private final TextField countries = field("quiet-countries", "Countries, a comma between, empty for any", 14);
-    private final TextField impacts = field("quiet-impacts", "Impacts such as high, a comma between, empty for any", 14);
+    private final TextField impacts = field("quiet-impacts", "Impacts such as high, a comma between, empty for any",
+            14);
     private final TextField titles = field("quiet-titles", "Parts of titles, a comma between, empty for any", 14);
     private final Label counted = new Label();
     private final Label next = new Label();
@@ -51,7 +52,8 @@ final class QuietForm extends VBox {
         }
         Button bring = new Button("Bring a calendar in …");
         bring.setId("quiet-bring");
-        bring.setTooltip(new Tooltip("iCalendar, or CSV with the columns time, title, country, impact; as many as wanted"));
+        bring.setTooltip(
+                new Tooltip("iCalendar, or CSV with the columns time, title, country, impact; as many as wanted"));
         bring.setOnAction(e -> bring());
         Button empty = new Button("Take all away");
         empty.setId("quiet-empty");

@@ -5,6 +5,9 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import javafx.scene.text.Font;
+import stativex.account.Account;
+import stativex.account.QuietTimes;
+import stativex.account.Rulebook;
 import stativex.desk.draw.Pen;
 import stativex.desk.look.Fonts;
 import stativex.desk.look.Format;
@@ -32,8 +35,12 @@ final class DayRibbon extends Sketch {
     private List<WindowSchedule.Occurrence> windows = List.of();
     private long clock;
 
-    DayRibbon(Contract contract, ZoneId own) {
+    private final Account account;
+
+    /** @param account its quiet times and the time by which it is flat are shown */
+    DayRibbon(Contract contract, Account account, ZoneId own) {
         this.contract = contract;
+        this.account = account;
         this.own = own;
     }
 
@@ -79,6 +86,7 @@ final class DayRibbon extends Sketch {
         for (WindowSchedule.Occurrence w : windows) {
             window(pen, w, x, top, band, now);
         }
+        rules(pen, x, from, to, top, band);
         boolean crossesName = windows.stream().anyMatch(w -> nameCovers(pen, w, x, now));
         double middle = top + band / 2;
         pen.fill(Palette.AUTOMATION, now - 1, top - 3, 2, crossesName ? band / 2 - 6 : band + 6);
@@ -86,6 +94,19 @@ final class DayRibbon extends Sketch {
             pen.fill(Palette.AUTOMATION, now - 1, middle + 7, 2, band / 2 - 3);
         }
         pen.text(sentence(), Fonts.words(11), Palette.INK, LEFT, top + band + 30);
+    }
+
+    /** Quiet times hatched, and a line where everything is flat. */
+    private void rules(Pen pen, Scale x, long from, long to, double top, double band) {
+        for (QuietTimes.Quiet one : account.own().quietTimes().times()) {
+            if (one.to() > from && one.acts() < to) {
+                double left = Math.max(x.left(), x.at(one.acts()));
+                pen.hatch(Palette.WARN, left, top, Math.max(3, x.at(one.to()) - left), band);
+            }
+        }
+        account.rulebook().of(Rulebook.FlatBy.class).map(rule -> rule.actsFrom(from) + rule.lead())
+                .filter(time -> time <= to)
+                .forEach(time -> pen.fill(Palette.TRIP, Math.round(x.at(time)) - 1, top, 2, band));
     }
 
     private record Scale(long from, long to, double left, double right) {

@@ -93,7 +93,7 @@ public final class RunStage extends BorderPane {
         this.inputs = inputs;
         this.contract = inputs.contract();
         this.view = first;
-        ribbon = new DayRibbon(contract, own);
+        ribbon = new DayRibbon(contract, inputs.account(), own);
         journal = new Journal(contract, inputs.strategies().stream().map(s -> s.name()).toList());
         this.send = send;
         position = new PositionPanel(contract, send);
