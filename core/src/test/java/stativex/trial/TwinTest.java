@@ -732,7 +732,7 @@ public class TwinTest {
     @Test
     public void barModeAgreesWithThePlainTwinOnRandomTapes() {
         Map<String, Integer> seen = new HashMap<>();
-        for (long seed = 1; seed <= TAPES; seed++) {
+        for (long seed = 1; seed <= TAPES / 2; seed++) {
             Case c = new Case(seed, Kind.IN_BAR_MODE);
             Run run = Run.trial(c.inputs);
             NaiveTrader twin = new NaiveTrader(c.s, c.prints, c.sessions);
@@ -751,7 +751,7 @@ public class TwinTest {
             for (String word : List.of("stops counted", "equal extremes", "queue fills", "local stops", "entry", "stop",
                     "breakeven", "trail", "target 1", "target 2", "stop at market", "window end", "range end",
                     "assumed at session end", "open at end", "follow", "after bars", "disaster stop")) {
-                assertTrue(seen.getOrDefault(word, 0) >= 10, word + " happened too rarely in " + seen);
+                assertTrue(seen.getOrDefault(word, 0) >= 5, word + " happened too rarely in " + seen);
             }
         }
     }

@@ -43,6 +43,7 @@ import stativex.files.BadInput;
 import stativex.files.DeskState;
 import stativex.files.DocumentFolder;
 import stativex.files.Documents;
+import stativex.files.SessionFile;
 import stativex.files.StrategyDraft;
 import stativex.files.StrategyFolder;
 import stativex.files.tape.FurtherTapes;
@@ -146,13 +147,37 @@ public final class DeskWindow {
     private void resume(DeskState state) {
         state.tape().ifPresent(name -> {
             try {
-                open(Shown.of(TapeStore.own().open(name)).over(state.days()), state.account());
+                if (!resumed(name, state)) {
+                    open(Shown.of(TapeStore.own().open(name)).over(state.days()), state.account());
+                }
                 stage(state.stage());
             } catch (BadInput | IllegalArgumentException e) {
                 stage(1);
                 tape.say(e.getMessage());
             }
         });
+    }
+
+    /** Goes on with the session that was begun last, if it was of this tape and account and the tape is not through. */
+    private boolean resumed(String name, DeskState state) {
+        try {
+            Optional<SessionFile.Session> last = sessions.flatMap(SessionFile::last)
+                    .map(file -> SessionFile.read(file, Demo::tape))
+                    .filter(session -> session.tapeReference().equals(name) && session.unfinished()
+                            && !session.commands().isEmpty() && session.inputs().days().equals(state.days())
+                            && state.account().equals(Optional.of(session.inputs().account().name())));
+            if (last.isEmpty()) {
+                return false;
+            }
+            Workspace next = Workspace.resumed(last.get(), further, sessions);
+            work(next, state.stage());
+            say("The replay goes on where it was left, with its locks; every strategy is off.");
+            return true;
+        } catch (BadInput | IllegalArgumentException e) {
+            // what cannot be gone on with is begun anew
+            tape.say(e.getMessage());
+            return false;
+        }
     }
 
     /** Keeps what the window has, so that it begins with it again; the demo is not remembered. */

@@ -25,4 +25,9 @@ final class OwnBooks implements LimitsStage.Books {
     public void keep(Documents.Read<Rulebook> book) {
         folder.keep(book);
     }
+
+    @Override
+    public void remove(String name) {
+        folder.remove(name);
+    }
 }

@@ -7,6 +7,8 @@ import java.util.List;
 import java.util.Optional;
 import stativex.account.Account;
 import stativex.demo.Demo;
+import stativex.engine.Command;
+import stativex.engine.Mode;
 import stativex.engine.Strategy;
 import stativex.files.Documents;
 import stativex.files.SessionFile;
@@ -151,6 +153,39 @@ public final class Workspace implements AutoCloseable {
     private FurtherTape opened(String symbol) {
         return further.open(symbol).orElseThrow(() -> new IllegalArgumentException("there is no tape of " + symbol
                 + " here: bring one in in the Tape stage"));
+    }
+
+    /**
+     * A session that an earlier start left unfinished, from where it had come to: what is locked stays locked, every strategy takes no
+     * entries, an open trade keeps its plan. It is recorded anew from its beginning on.
+     *
+     * @throws IllegalArgumentException when its documents do not fit one another any more
+     */
+    static Workspace resumed(SessionFile.Session session, FurtherTapes further, Optional<Path> sessions) {
+        return new Workspace(session.documents(), session.inputs(), session.tapeReference(), further,
+                ZoneId.systemDefault(), session, sessions);
+    }
+
+    private Workspace(SessionFile.Set documents, Inputs inputs, String tape, FurtherTapes further, ZoneId own,
+            SessionFile.Session session, Optional<Path> sessions) {
+        this.further = further;
+        this.documents = documents;
+        this.inputs = inputs;
+        this.tape = tape;
+        this.own = own;
+        this.sessions = sessions;
+        Run run = session.resumed();
+        this.begin = run.engine().lastTime();
+        file = sessions.map(folder -> SessionFile.fresh(folder));
+        Optional<SessionFile.Recorder> recorder = file
+                .map(path -> new SessionFile.Recorder(path, tape, documents, inputs));
+        recorder.ifPresent(r -> session.commands().forEach(placed -> r.command(placed.place(), placed.command())));
+        for (int i = 0; i < inputs.strategies().size(); i++) {
+            Command off = new Command.SetMode(i, Mode.OFF);
+            recorder.ifPresent(r -> r.command(run.place(), off));
+            run.command(off);
+        }
+        this.replay = new Replay(run, recorder.map(r -> r)).start();
     }
 
     private Replay open() {

@@ -2,15 +2,19 @@ package stativex.files;
 
 import java.io.IOException;
 import java.nio.file.FileAlreadyExistsException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDateTime;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import stativex.account.Account;
 import stativex.engine.Command;
 import stativex.engine.Strategy;
@@ -102,6 +106,20 @@ public final class SessionFile {
         }
     }
 
+    /** The session that was begun last in a folder; empty without one that reads. */
+    public static Optional<Path> last(Path folder) {
+        if (!Files.isDirectory(folder)) {
+            return Optional.empty();
+        }
+        try (Stream<Path> files = Files.list(folder)) {
+            return files.filter(file -> file.getFileName().toString().endsWith(".session.jsonl"))
+                    .max(Comparator.comparing((Path file) -> file.toFile().lastModified())
+                            .thenComparing(Comparator.naturalOrder()));
+        } catch (IOException e) {
+            return Optional.empty();
+        }
+    }
+
     /** Records a session while it runs. Not safe for several threads. */
     public static final class Recorder implements SessionRecord {
         private final Path file;
@@ -164,6 +182,11 @@ public final class SessionFile {
         }
 
         @Override
+        public void reached(int place) {
+            journal.append(Map.of("reached", place));
+        }
+
+        @Override
         public void end(int place) {
             journal.append(Map.of("end", place));
         }
@@ -181,19 +204,37 @@ public final class SessionFile {
      * A session as read.
      *
      * @param engine version of engine and zone data that recorded it
+     * @param reached how far it is known to have come
      * @param end where it ended; empty when it was cut off, then it is run to the tape's end
      */
     public record Session(String engine, Set documents, Inputs inputs, String tapeReference, List<Placed> commands,
-            OptionalInt end) {
+            int reached, OptionalInt end) {
         /** Runs it again: the same inputs give the same fills. */
         public Run run() {
+            Run run = worked();
+            run.toPlace(end.orElse(run.length()));
+            run.finish();
+            return run;
+        }
+
+        /** Whether there is something of the tape left that it has not come to. */
+        public boolean unfinished() {
+            return reached < inputs.tape().count() + inputs.heartbeats().length;
+        }
+
+        /** Runs it again as far as it is known to have come, with everything that is locked by then; it goes on from there. */
+        public Run resumed() {
+            Run run = worked();
+            run.toPlace(reached);
+            return run;
+        }
+
+        private Run worked() {
             Run run = new Run(inputs);
             for (Placed placed : commands) {
                 run.toPlace(placed.place());
                 run.command(placed.command());
             }
-            run.toPlace(end.orElse(run.length()));
-            run.finish();
             return run;
         }
     }
@@ -223,7 +264,8 @@ public final class SessionFile {
             if (end.isPresent()) {
                 throw new BadInput(place + ": expected nothing behind the session's end");
             }
-            Field at = line.at(line.has("end") ? "end" : "place");
+            boolean reached = line.has("reached");
+            Field at = line.at(line.has("end") ? "end" : reached ? "reached" : "place");
             int inputsBefore = at.integer();
             if (inputsBefore < before || inputsBefore > length) {
                 throw at.problem("expected a place from " + before + ", that of the line above, to " + length
@@ -232,11 +274,11 @@ public final class SessionFile {
             before = inputsBefore;
             if (line.has("end")) {
                 end = OptionalInt.of(inputsBefore);
-            } else {
+            } else if (!reached) {
                 commands.add(new Placed(inputsBefore, CommandLine.read(line, inputs)));
             }
         }
-        return new Session(engine, documents, inputs, header.at("tape").text(), List.copyOf(commands), end);
+        return new Session(engine, documents, inputs, header.at("tape").text(), List.copyOf(commands), before, end);
     }
 
     /** The tape that a header names, if it is the same as when it was recorded. */

@@ -12,6 +12,9 @@ public interface SessionRecord extends AutoCloseable {
      */
     void command(int place, Command command);
 
+    /** Records how far the session has come: after a kill it goes on from there, or from its last command. */
+    void reached(int place);
+
     /** Records where the session ended. */
     void end(int place);
 

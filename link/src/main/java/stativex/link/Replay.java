@@ -1,9 +1,11 @@
 package stativex.link;
 
 import java.util.ArrayDeque;
+import java.util.List;
 import java.util.Optional;
 import java.util.Queue;
 import stativex.engine.Command;
+import stativex.engine.Decision;
 import stativex.engine.Snapshot;
 import stativex.files.SessionRecord;
 import stativex.market.TapeTime;
@@ -19,6 +21,8 @@ public final class Replay implements AutoCloseable {
     public static final double AS_FAST_AS_POSSIBLE = Double.POSITIVE_INFINITY;
     /** Inputs worked between two looks at what is asked: well under a frame's time. */
     private static final int CHUNK = 4_000;
+    /** Wall time between two records of how far it has come, nanoseconds. */
+    private static final long RECORD_EVERY = 5_000_000_000L;
     /** What is played of a pause before the next session's first input. */
     private static final long BEFORE_SESSION = 5 * TapeTime.SECOND;
 
@@ -49,6 +53,10 @@ public final class Replay implements AutoCloseable {
     private int stepsAsked;
     private Optional<Long> jump = Optional.empty();
     private long clock;
+    /** Place and wall time that were recorded last, and decisions that were looked through for locks. */
+    private int recorded;
+    private long recordedAt = System.nanoTime();
+    private int lookedThrough;
     private long anchorWall;
     private long anchorTape;
     private volatile boolean wanted = true;
@@ -56,11 +64,12 @@ public final class Replay implements AutoCloseable {
     private boolean changed = true;
     private volatile View latest;
 
-    /** Begins paused, before the first print. */
+    /** Begins paused, where the run stands: before the first print, or where an earlier session had come to. */
     public Replay(Run run, Optional<SessionRecord> recorder) {
         this.run = run;
         this.recorder = recorder;
-        this.clock = run.atEnd() ? 0 : run.nextTime();
+        this.clock = run.place() > 0 ? run.engine().lastTime() : run.atEnd() ? 0 : run.nextTime();
+        this.lookedThrough = run.engine().log().decisions().size();
         this.latest = view(Optional.empty());
         this.thread = Thread.ofPlatform().name("replay").daemon().unstarted(this::work);
     }
@@ -220,6 +229,7 @@ public final class Replay implements AutoCloseable {
         } else {
             worked = run.toTime(until, CHUNK);
         }
+        recordHowFar(worked);
         synchronized (this) {
             stepsAsked -= stepping ? 1 : 0;
             boolean caughtUp = run.atEnd() || run.nextTime() > until;
@@ -247,6 +257,22 @@ public final class Replay implements AutoCloseable {
             rest(caughtUp && stepsAsked == 0);
         }
         return true;
+    }
+
+    /** A lock is known after a kill, too; the rest is known to some seconds. */
+    private void recordHowFar(int worked) {
+        if (worked == 0 || recorder.isEmpty()) {
+            return;
+        }
+        List<Decision> decisions = run.engine().log().decisions();
+        boolean locked = decisions.subList(lookedThrough, decisions.size()).stream()
+                .anyMatch(decision -> decision.kind() == Decision.Kind.LOCKED);
+        lookedThrough = decisions.size();
+        if (locked || System.nanoTime() - recordedAt > RECORD_EVERY && run.place() > recorded) {
+            recorded = run.place();
+            recordedAt = System.nanoTime();
+            recorder.get().reached(recorded);
+        }
     }
 
     /** While playing, the time between sessions in which nothing comes is left out up to a few seconds. */

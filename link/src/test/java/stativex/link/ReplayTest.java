@@ -2,6 +2,7 @@ package stativex.link;
 
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
+import static org.testng.Assert.assertThrows;
 import static org.testng.Assert.assertTrue;
 
 import java.nio.file.Files;
@@ -10,9 +11,11 @@ import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CountDownLatch;
 import org.testng.annotations.Test;
+import stativex.account.LockReason;
 import stativex.demo.Demo;
 import stativex.engine.Command;
 import stativex.engine.Mode;
+import stativex.files.BadInput;
 import stativex.files.ResultFiles;
 import stativex.files.SessionFile;
 import stativex.files.SessionRecord;
@@ -142,6 +145,35 @@ public class ReplayTest {
         assertEquals(results(session.run()), results(first));
     }
 
+    /** Killed after the day was locked, it is locked when it goes on; strategies are off, and nothing enters. */
+    @Test
+    public void aKilledReplayGoesOnWithItsLocks() throws Exception {
+        Path file = Files.createTempDirectory("session").resolve("day.session.jsonl");
+        Replay replay = new Replay(new Run(inputs),
+                Optional.of(new SessionFile.Recorder(file, Demo.TAPE, documents, inputs))).start();
+        replay.jumpTo(Demo.begin(documents.contract().value()));
+        replay.await();
+        engage(replay);
+        replay.jumpTo(TapeTime.first(Demo.DAY.atTime(15, 0), documents.contract().value().calendar().zone()));
+        replay.await();
+        assertTrue(replay.latest().snapshot().account().lock().isPresent(), "the day is locked by now");
+        // what the disk has at this moment is all that a kill leaves
+        Path killed = Files.copy(file, file.resolveSibling("killed.session.jsonl"));
+        replay.end();
+        SessionFile.Session session = SessionFile.read(killed, Demo::tape);
+        assertTrue(session.end().isEmpty(), "nobody wrote an end");
+        assertTrue(session.unfinished());
+        Run again = session.resumed();
+        assertEquals(again.engine().accountState().lock(), Optional.of(LockReason.DAY_LOSS));
+        again.command(new Command.SetMode(0, Mode.OFF));
+        int trades = again.engine().log().trades().size();
+        again.toPlace(again.length());
+        assertEquals(again.engine().log().trades().size(), trades);
+        // a session that names a place it cannot have come to is refused
+        Files.writeString(killed, Files.readString(killed) + "{\"reached\":5}\n");
+        assertThrows(BadInput.class, () -> SessionFile.read(killed, Demo::tape));
+    }
+
     @Test
     public void aReplayThatFailsSaysSoAndKeepsItsResults() throws Exception {
         Path file = Files.createTempDirectory("session").resolve("day.session.jsonl");
@@ -169,6 +201,11 @@ public class ReplayTest {
                 } catch (InterruptedException e) {
                     throw new IllegalStateException(e);
                 }
+            }
+
+            @Override
+            public void reached(int place) {
+                // nobody asks
             }
 
             @Override

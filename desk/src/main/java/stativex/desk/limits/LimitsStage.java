@@ -1,24 +1,16 @@
 package stativex.desk.limits;
 
-import java.time.DayOfWeek;
-import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
-import java.time.zone.ZoneOffsetTransition;
 import java.util.ArrayList;
-import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.function.Consumer;
-import java.util.stream.Stream;
 import javafx.geometry.Point2D;
-import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
@@ -31,7 +23,6 @@ import javafx.scene.input.KeyCodeCombination;
 import javafx.scene.input.KeyCombination;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
-import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
@@ -42,15 +33,10 @@ import stativex.desk.exits.PlanBook;
 import stativex.desk.look.FilePicker;
 import stativex.desk.look.Form;
 import stativex.desk.look.Format;
-import stativex.desk.look.Latest;
-import stativex.evidence.BookReading;
-import stativex.evidence.InterlockPrice;
-import stativex.evidence.Odds;
 import stativex.exit.Distance;
 import stativex.files.BadInput;
 import stativex.files.BookSketch;
 import stativex.files.Documents;
-import stativex.files.OddsWords;
 import stativex.files.OwnLines;
 import stativex.files.QuietSketch;
 import stativex.files.StrategyDraft;
@@ -58,7 +44,6 @@ import stativex.files.StrategySetup;
 import stativex.interlock.SessionWindow;
 import stativex.market.Contract;
 import stativex.market.Money;
-import stativex.market.Session;
 import stativex.market.Side;
 import stativex.market.TapeTime;
 import stativex.trial.Inputs;
@@ -90,6 +75,8 @@ public final class LimitsStage extends BorderPane {
 
         /** Keeps one; one of its name gives way. */
         void keep(Documents.Read<Rulebook> book);
+
+        void remove(String name);
     }
 
     private enum Kind {
@@ -103,20 +90,9 @@ public final class LimitsStage extends BorderPane {
     private final Contract contract;
     private final Consumer<Documents.Read<Account>> keep;
     private Documents.Read<Account> account;
-    private final PastDays past;
-    private final Latest job = new Latest("limits");
+    private final PastDaysPanel past;
     private final ListView<Entry> list = new ListView<>();
-    private final Label dayTitle = new Label();
-    private final Label daySaid = new Label();
-    private final Label quietSaid = new Label();
-    private final DayPicture day;
-    private final AccountPathView path = new AccountPathView();
-    private final Label pathTitle = new Label();
-    private final OddsView odds = new OddsView();
-    private final Label oddsTitle = new Label();
-    private final Button cancel = new Button("Cancel");
-    private final ComboBox<String> strategies = Form.choice("limits-strategy",
-            "Strategy whose past days are looked at");
+    private final DayPanel day;
     private final VBox right = new VBox(8);
     private final WindowFields windowFields;
     private final QuietForm quietForm;
@@ -125,16 +101,12 @@ public final class LimitsStage extends BorderPane {
     private final OwnLinesForm ofStrategy;
     private final RuleCards cards = new RuleCards();
     private final PricesView prices = new PricesView();
-    private Optional<List<InterlockPrice>> priced = Optional.empty();
     private final BookEditor editor;
     private final VBox asked = new VBox(6);
     private final Label said = new Label();
     private List<SessionWindow> windows = List.of();
-    private LocalDate date;
-    private int picked;
     private boolean showing;
     private boolean editing;
-    private Optional<BookReading> reading = Optional.empty();
 
     /** @param keep takes an account that was changed: from now on it is traded with */
     public LimitsStage(Work work, FilePicker picker, Consumer<Documents.Read<Account>> keep) {
@@ -142,26 +114,23 @@ public final class LimitsStage extends BorderPane {
         this.contract = work.inputs().contract();
         this.keep = keep;
         this.account = work.account();
-        this.date = work.day();
-        this.past = new PastDays(work.inputs());
-        this.day = new DayPicture(contract, work.own(), new DayPicture.Edits() {
+        this.past = new PastDaysPanel(work.inputs(), name -> {
+            work.plans().open(name);
+            opened();
+        }, () -> {
+            if (!editing) {
+                showRight();
+            }
+        });
+        this.day = new DayPanel(contract, work.own(), work.day(), new DayPanel.Hours() {
             @Override
-            public void changed(int window, SessionWindow next, boolean done) {
-                List<SessionWindow> all = new ArrayList<>(windows);
-                all.set(window, next);
-                windows = List.copyOf(all);
-                picked = window;
-                if (done) {
-                    keepWindows(windows);
-                }
-                showDay();
+            public void keep(List<SessionWindow> next) {
+                keepWindows(next);
             }
 
             @Override
-            public void picked(int window) {
-                picked = window;
+            public void picked() {
                 open("Trading day");
-                showDay();
             }
         });
         this.windowFields = new WindowFields(contract.calendar().zone(), this::keepWindows);
@@ -243,73 +212,10 @@ public final class LimitsStage extends BorderPane {
     }
 
     private Region centre() {
-        Label heading = title("Trading day");
-        dayTitle.setId("limits-day");
-        dayTitle.getStyleClass().add("muted");
-        Region gap = new Region();
-        HBox.setHgrow(gap, Priority.ALWAYS);
-        HBox head = new HBox(10, heading, dayTitle, gap,
-                small("limits-before", "‹", "The trading day before", () -> move(-1)),
-                small("limits-after", "›", "The next trading day", () -> move(1)),
-                small("limits-change", "Clock change",
-                        "The trading day at which clocks change next, the exchange's or yours", this::toChange),
-                small("limits-weekdays", "Copy to weekdays", "The picked window holds from Monday to Friday",
-                        this::toWeekdays));
-        head.setAlignment(Pos.CENTER_LEFT);
-        head.getStyleClass().add("chart-head");
-        day.setId("limits-day-picture");
-        day.setPrefHeight(168);
-        day.setMinHeight(130);
-        daySaid.setId("limits-day-said");
-        quietSaid.setId("limits-quiet-said");
-        quietSaid.getStyleClass().add("near");
-        VBox words = new VBox(1, daySaid, quietSaid);
-        words.setStyle("-fx-padding: 2 14 6 14");
-        Label pathHead = title("Past days");
-        pathTitle.setId("limits-path-said");
-        pathTitle.getStyleClass().add("muted");
-        Region pathGap = new Region();
-        HBox.setHgrow(pathGap, Priority.ALWAYS);
-        strategies.setMaxWidth(170);
-        HBox.setHgrow(strategies, Priority.NEVER);
-        strategies.setOnAction(e -> {
-            if (!showing && strategies.getValue() != null) {
-                work.plans().open(strategies.getValue());
-                opened();
-            }
-        });
-        HBox pathLine = new HBox(10, pathHead, pathTitle, pathGap, Form.muted("of"), strategies);
-        pathLine.setAlignment(Pos.CENTER_LEFT);
-        pathLine.getStyleClass().add("chart-head");
-        path.setId("limits-path");
-        path.setPrefHeight(220);
-        VBox.setVgrow(path, Priority.ALWAYS);
-        Label oddsHead = title("Odds");
-        oddsTitle.setId("limits-odds-said");
-        oddsTitle.getStyleClass().add("muted");
-        cancel.setId("limits-cancel");
-        cancel.getStyleClass().add("small");
-        cancel.setOnAction(e -> {
-            job.cancel();
-            busy("", false);
-            odds.say("Not drawn: cancelled.");
-        });
-        HBox oddsLine = new HBox(10, oddsHead, oddsTitle, cancel);
-        oddsLine.setAlignment(Pos.CENTER_LEFT);
-        oddsLine.getStyleClass().add("chart-head");
-        odds.setId("limits-odds");
-        odds.setPrefHeight(170);
-        odds.setMinHeight(170);
-        VBox box = new VBox(head, day, words, rule(), pathLine, path, rule(), oddsLine, odds);
+        VBox.setVgrow(past, Priority.ALWAYS);
+        VBox box = new VBox(day, rule(), past);
         box.getStyleClass().add("centre");
         return box;
-    }
-
-    private static Label title(String words) {
-        Label label = new Label(words);
-        label.getStyleClass().add("title");
-        label.setMinWidth(USE_PREF_SIZE);
-        return label;
     }
 
     private static Region rule() {
@@ -342,7 +248,7 @@ public final class LimitsStage extends BorderPane {
     /** The stage is shown: strategies may have been changed elsewhere. */
     public void focus() {
         opened();
-        day.requestFocus();
+        day.focusPicture();
     }
 
     /** The account is another one from now on. */
@@ -355,10 +261,8 @@ public final class LimitsStage extends BorderPane {
     private void opened() {
         showing = true;
         StrategyDraft draft = work.plans().draft();
-        strategies.getItems().setAll(work.plans().all().stream().map(StrategyDraft::name).toList());
-        strategies.setValue(draft.name());
+        past.strategies(work.plans().all().stream().map(StrategyDraft::name).toList(), draft.name());
         windows = StrategySetup.windows(draft);
-        picked = Math.min(picked, windows.size() - 1);
         Entry before = list.getSelectionModel().getSelectedItem();
         List<Entry> entries = entries();
         list.getItems().setAll(entries);
@@ -427,92 +331,7 @@ public final class LimitsStage extends BorderPane {
     }
 
     private void showDay() {
-        day.show(date, windows, judged(), picked);
-        ZoneId zone = contract.calendar().zone();
-        double hours = day.hours();
-        dayTitle.setText(Format.day(date) + " · "
-                + (hours == Math.rint(hours) ? Format.decimal(hours, 0) : Format.decimal(hours, 1)) + " h"
-                + changeSaid(zone) + (zone.equals(work.own()) ? "" : changeSaid(work.own())));
-        daySaid.setText(sentence());
-        quietSaid.setText(day.quietSentence());
-    }
-
-    /** Whether clocks of a zone change within a week, or have changed since a few days. */
-    private String changeSaid(ZoneId zone) {
-        String whose = zone.equals(contract.calendar().zone()) ? " · clocks " : " · your clocks ";
-        LocalDate from = date.minusDays(3);
-        ZoneOffsetTransition change = zone.getRules().nextTransition(from.atStartOfDay(zone).toInstant());
-        if (change == null || !change.getDateTimeBefore().toLocalDate().isBefore(date.plusDays(8))) {
-            return "";
-        }
-        LocalDate on = change.getDateTimeBefore().toLocalDate();
-        return whose + (on.isBefore(date) ? "changed on " : "change on ") + on.getDayOfWeek()
-                .getDisplayName(java.time.format.TextStyle.FULL, java.util.Locale.ENGLISH);
-    }
-
-    private String sentence() {
-        if (picked < 0 || picked >= windows.size()) {
-            return windows.isEmpty()
-                    ? work.plans().draft().name() + " may enter in every hour of every session."
-                    : "Drag an edge, or type in the fields on the right.";
-        }
-        SessionWindow w = windows.get(picked);
-        return "Drag an edge, or type: " + w.name() + " from " + w.from() + " to " + w.to() + ", " + days(w) + ", "
-                + Format.city(w.zone()) + "; " + switch (w.end()) {
-                    case FLATTEN -> "ends flat, " + w.lead() / TapeTime.SECOND + " s early";
-                    case CANCEL -> "cancels resting entries at its end";
-                    case STOP_ENTERING -> "stops entering at its end";
-                };
-    }
-
-    private static String days(SessionWindow w) {
-        return w.days().equals(EnumSet.range(DayOfWeek.MONDAY, DayOfWeek.FRIDAY))
-                ? "Monday to Friday"
-                : String.join(" ", w.days().stream().sorted().map(d -> d.getDisplayName(
-                        java.time.format.TextStyle.SHORT, java.util.Locale.ENGLISH)).toList());
-    }
-
-    private void move(int by) {
-        LocalDate next = date.plusDays(by);
-        for (int i = 0; i < 60 && contract.calendar().sessions(next).isEmpty(); i++) {
-            next = next.plusDays(by);
-        }
-        date = next;
-        showDay();
-    }
-
-    /** The first trading day that the next change of clocks, the exchange's or the person's, touches or comes before. */
-    private void toChange() {
-        Instant after = TapeTime.in(contract.calendar().zone(), contract.calendar().sessions(date).getLast().close())
-                .toInstant();
-        Optional<Instant> change = Stream.of(contract.calendar().zone(), work.own())
-                .map(zone -> zone.getRules().nextTransition(after)).filter(Objects::nonNull)
-                .map(ZoneOffsetTransition::getInstant).min(Instant::compareTo);
-        if (change.isEmpty()) {
-            daySaid.setText("The clocks of neither zone change.");
-            return;
-        }
-        LocalDate at = date;
-        for (int i = 0; i < 400; i++) {
-            List<Session> sessions = contract.calendar().sessions(at);
-            if (!sessions.isEmpty() && TapeTime.nanos(change.get()) < sessions.getLast().close()) {
-                date = at;
-                showDay();
-                return;
-            }
-            at = at.plusDays(1);
-        }
-    }
-
-    private void toWeekdays() {
-        if (picked < 0 || picked >= windows.size()) {
-            return;
-        }
-        SessionWindow w = windows.get(picked);
-        List<SessionWindow> all = new ArrayList<>(windows);
-        all.set(picked, new SessionWindow(w.name(), EnumSet.range(DayOfWeek.MONDAY, DayOfWeek.FRIDAY), w.from(), w.to(),
-                w.zone(), w.end(), w.lead(), w.limits()));
-        keepWindows(all);
+        day.show(work.plans().draft().name(), windows, judged());
     }
 
     private void keepWindows(List<SessionWindow> next) {
@@ -583,9 +402,9 @@ public final class LimitsStage extends BorderPane {
                     ? "No release passes the filters."
                     : "";
         }
-        long now = contract.calendar().sessions(date).getFirst().open();
+        long now = day.opens();
         return quiet.times().stream().filter(one -> one.release().time() >= now).findFirst()
-                .map(one -> "From " + Format.day(date) + " on the next is " + one.release().title() + ", "
+                .map(one -> "From " + Format.day(day.date()) + " on the next is " + one.release().title() + ", "
                         + TapeTime.in(contract.calendar().zone(), one.release().time()).toLocalDate() + " "
                         + Format.minute(one.release().time(), contract.calendar().zone()) + ".")
                 .orElse("The calendar lies behind: its last release was on " + TapeTime.in(contract.calendar().zone(),
@@ -609,7 +428,7 @@ public final class LimitsStage extends BorderPane {
         if (whole.isEmpty()) {
             return new Region();
         }
-        Optional<Long> left = reading.flatMap(of -> of.rules().stream()
+        Optional<Long> left = past.reading().flatMap(of -> of.rules().stream()
                 .filter(s -> s.rule() instanceof Rulebook.DrawdownFloor && s.headroom().isPresent())
                 .map(s -> s.headroom().getAsLong()).findFirst()).filter(money -> money > 0);
         List<Node> buttons = new ArrayList<>();
@@ -659,13 +478,10 @@ public final class LimitsStage extends BorderPane {
         if (editing) {
             nodes.add(editor);
         } else {
-            if (reading.isPresent() && reading.get().account().rulebook().equals(book.value())) {
-                cards.show(reading.get());
-            } else {
-                cards.show(book.value());
-            }
+            past.reading().filter(of -> of.account().rulebook().equals(book.value()))
+                    .ifPresentOrElse(cards::show, () -> cards.show(book.value()));
             nodes.add(cards);
-            priced.ifPresent(found -> {
+            past.prices().ifPresent(found -> {
                 prices.show(found);
                 nodes.add(prices);
             });
@@ -724,7 +540,16 @@ public final class LimitsStage extends BorderPane {
     /** A book of the person's own reads in another way: it is kept, and past days are held to it. */
     private void bookChanged(BookSketch sketch) {
         try {
+            String before = book().value().name();
+            if (!before.equals(sketch.name()) && taken(sketch.name())) {
+                said.setText("There is a rulebook named " + sketch.name() + " already: choose another name.");
+                return;
+            }
             work.books().keep(sketch.read());
+            if (!before.equals(sketch.name())) {
+                work.books().remove(before);
+            }
+            said.setText("");
             select(sketch.name());
         } catch (BadInput e) {
             said.setText(e.getMessage());
@@ -769,63 +594,8 @@ public final class LimitsStage extends BorderPane {
     }
 
     private void judge() {
-        Documents.Read<Rulebook> book = book();
-        Account of;
-        try {
-            of = account.value().with(book.value());
-        } catch (IllegalArgumentException e) {
-            reading = Optional.empty();
-            priced = Optional.empty();
-            path.say(book.value().name() + " does not fit a start of " + Format.money(account.value().start()) + ": "
-                    + e.getMessage());
-            odds.say("");
-            busy("", false);
-            return;
-        }
         StrategyDraft draft = work.plans().draft();
-        if (!draft.problems(contract, List.of()).isEmpty()) {
-            reading = Optional.empty();
-            priced = Optional.empty();
-            path.say(draft.name() + " is not complete yet: finish it in Rules.");
-            odds.say("");
-            busy("", false);
-            return;
-        }
-        busy("working …", true);
-        job.<PastDays.Known>ask((told, stop) -> past.work(draft.strategy().value(), of, Odds.Settings.DEFAULT, told,
-                stop), known -> known(of, known), problem -> {
-                    reading = Optional.empty();
-                    path.say(problem);
-                    odds.say("");
-                    busy("", false);
-                });
-    }
-
-    private void known(Account of, PastDays.Known known) {
-        boolean fresh = reading.isEmpty() || !reading.get().equals(known.reading()) || !priced.equals(known.prices());
-        priced = known.prices();
-        reading = Optional.of(known.reading());
-        path.show(known.reading(), known.curve());
-        pathTitle.setText(of.rulebook().name() + ", print by print, " + AccountPathView.words(known.reading()));
-        if (known.odds().isPresent()) {
-            odds.show(known.odds().get(), Odds.Settings.DEFAULT.mostDays(), known.sizes(),
-                    OddsWords.notWorked(of).orElse(""));
-        } else {
-            odds.say(known.busy());
-        }
-        busy(known.busy(), !known.busy().isEmpty());
-        if (known.busy().isEmpty()) {
-            oddsTitle.setText("from these " + known.curve().size() + " days, not sealed, seed "
-                    + Odds.Settings.DEFAULT.seed());
-        }
-        if (fresh && !editing) {
-            showRight();
-        }
-    }
-
-    private void busy(String words, boolean going) {
-        oddsTitle.setText(words);
-        Form.show(cancel, going);
+        past.judge(draft, account.value(), book().value(), draft.problems(contract, List.of()).isEmpty());
     }
 
     /** Selects a line of the list; empty: takes a copy of a rulebook to be edited. */
@@ -841,7 +611,7 @@ public final class LimitsStage extends BorderPane {
 
     /** Whether something is worked that is not shown yet. */
     public boolean isBusy() {
-        return job.isBusy();
+        return past.isBusy();
     }
 
     /** Where an edge of a window of the day lies on the screen. */

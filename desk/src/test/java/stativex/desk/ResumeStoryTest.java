@@ -1,0 +1,96 @@
+package stativex.desk;
+
+import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertFalse;
+import static org.testng.Assert.assertTrue;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import javafx.scene.input.KeyCode;
+import org.testfx.util.WaitForAsyncUtils;
+import org.testng.annotations.Test;
+import stativex.account.LockReason;
+import stativex.demo.Demo;
+import stativex.engine.Mode;
+import stativex.files.DeskState;
+import stativex.files.DocumentFolder;
+import stativex.files.Documents;
+import stativex.files.SessionFile;
+import stativex.files.StrategyDraft;
+import stativex.files.StrategyFolder;
+import stativex.files.tape.LayoutGuess;
+import stativex.files.tape.Progress;
+import stativex.files.tape.TapeImport;
+import stativex.files.tape.TapeStore;
+import stativex.market.Contract;
+import stativex.trial.Days;
+
+/** The day loss is hit, the window is closed, and started again: the day is still locked, and nothing enters. */
+public class ResumeStoryTest extends DeskTest {
+    private Path sessions;
+
+    @Override
+    void begin() throws Exception {
+        workspace = null;
+        sessions = Files.createTempDirectory("sessions");
+        Path files = Files.createTempDirectory("own");
+        Demo.export(files);
+        Documents.Read<Contract> contract = Documents.contract(files.resolve("tdl.contract.json"));
+        Path ticks = files.resolve("tdl.ticks.csv");
+        try (TapeImport job = TapeImport.read(TapeStore.own(), ticks, contract,
+                Optional.of(LayoutGuess.of(ticks, contract.value().calendar().zone()).layout()), TapeImport.GAP,
+                Progress.NONE)) {
+            job.keep("TDL own", false, Set.of());
+        }
+        DocumentFolder.contracts().keep(contract);
+        DocumentFolder.accounts().keep(Documents.account(files.resolve("gannet-row-40k.account.json")));
+        StrategyFolder.own().keep(StrategyDraft.of(
+                Documents.strategy(files.resolve("ebb-fade.strategy.json")).document()));
+        new DeskState(Optional.of("TDL own"), Optional.of("Gannet Row 40K"), Days.ALL, 6).keep();
+        own();
+    }
+
+    private void own() {
+        show(() -> new DeskWindow(Optional.of(sessions), picker));
+        workspace = window.workspace();
+    }
+
+    @Test
+    public void aLockedDayStaysLockedOverARestart() {
+        assertEquals(strategy().strategy().name(), "Ebb fade");
+        jumpTo("09:40");
+        settled();
+        robot.clickOn("#engaged-0");
+        robot.clickOn("#engage-0");
+        jumpTo("14:31");
+        settled();
+        assertEquals(view().snapshot().account().lock(), Optional.of(LockReason.DAY_LOSS));
+        assertTrue(text("#account").contains("locked, day loss"), text("#account"));
+        int trades = view().snapshot().trades().size();
+        closeWindow();
+        own();
+        WaitForAsyncUtils.waitForFxEvents();
+        assertTrue(text("#notice").contains("with its locks"), text("#notice"));
+        assertTrue(text("#account").contains("locked, day loss"), text("#account"));
+        assertEquals(strategy().mode(), Mode.OFF);
+        assertEquals(view().snapshot().trades().size(), trades, "what was traded is still there");
+        picture("resumed");
+        robot.clickOn("#engaged-0");
+        robot.clickOn("#engage-0");
+        jumpTo("16:00");
+        settled();
+        assertEquals(view().snapshot().trades().size(), trades, "and nothing enters today");
+        // the file of the resumed session tells the whole of it again
+        Path file = workspace.file().orElseThrow();
+        closeWindow();
+        SessionFile.Session session = SessionFile.read(file, Demo::tape);
+        assertEquals(session.run().engine().log().trades().size(), trades);
+        assertFalse(session.commands().isEmpty());
+        assertEquals(Map.of(), session.inputs().others());
+        robot.push(KeyCode.ESCAPE);
+        own();
+    }
+}
