@@ -26,6 +26,7 @@ import stativex.files.tape.Progress;
 import stativex.files.tape.TapeImport;
 import stativex.files.tape.TapeStore;
 import stativex.market.Contract;
+import stativex.market.TapeTime;
 import stativex.trial.Days;
 
 /** The day loss is hit, the window is closed, and started again: the day is still locked, and nothing enters. */
@@ -58,16 +59,22 @@ public class ResumeStoryTest extends DeskTest {
         workspace = window.workspace();
     }
 
+    private void engage() {
+        robot.clickOn("#engaged-0");
+        robot.clickOn("#engage-0");
+        until("it is engaged", () -> strategy().mode() == Mode.ENGAGED);
+    }
+
     @Test
     public void aLockedDayStaysLockedOverARestart() {
         assertEquals(strategy().strategy().name(), "Ebb fade");
         jumpTo("09:40");
         settled();
-        robot.clickOn("#engaged-0");
-        robot.clickOn("#engage-0");
+        engage();
         jumpTo("14:31");
+        until("the day is locked", 60, () -> view().snapshot().account().lock().equals(
+                Optional.of(LockReason.DAY_LOSS)));
         settled();
-        assertEquals(view().snapshot().account().lock(), Optional.of(LockReason.DAY_LOSS));
         assertTrue(text("#account").contains("locked, day loss"), text("#account"));
         int trades = view().snapshot().trades().size();
         closeWindow();
@@ -78,9 +85,10 @@ public class ResumeStoryTest extends DeskTest {
         assertEquals(strategy().mode(), Mode.OFF);
         assertEquals(view().snapshot().trades().size(), trades, "what was traded is still there");
         picture("resumed");
-        robot.clickOn("#engaged-0");
-        robot.clickOn("#engage-0");
+        engage();
         jumpTo("16:00");
+        long four = TapeTime.first(Demo.DAY.atTime(16, 0), workspace.inputs().contract().calendar().zone());
+        until("it is four o'clock", 60, () -> view().clock() >= four);
         settled();
         assertEquals(view().snapshot().trades().size(), trades, "and nothing enters today");
         // the file of the resumed session tells the whole of it again

@@ -86,7 +86,8 @@ final class DayPanel extends VBox {
         title.getStyleClass().add("muted");
         Region gap = new Region();
         HBox.setHgrow(gap, Priority.ALWAYS);
-        HBox head = new HBox(10, heading, title, gap, button("limits-before", "‹", "The trading day before", () -> move(-1)),
+        HBox head = new HBox(10, heading, title, gap,
+                button("limits-before", "‹", "The trading day before", () -> move(-1)),
                 button("limits-after", "›", "The next trading day", () -> move(1)),
                 button("limits-change", "Clock change",
                         "The trading day at which clocks change next, the exchange's or yours", this::toChange),

@@ -94,6 +94,10 @@ public final class LimitsStage extends BorderPane {
     private final ListView<Entry> list = new ListView<>();
     private final DayPanel day;
     private final VBox right = new VBox(8);
+    private final Label heading = new Label();
+    private final VBox thumb = new VBox(2);
+    private final Region first = rule();
+    private final Region second = rule();
     private final WindowFields windowFields;
     private final QuietForm quietForm;
     private final OwnLinesForm ofAccount;
@@ -117,11 +121,7 @@ public final class LimitsStage extends BorderPane {
         this.past = new PastDaysPanel(work.inputs(), name -> {
             work.plans().open(name);
             opened();
-        }, () -> {
-            if (!editing) {
-                showRight();
-            }
-        });
+        }, this::known);
         this.day = new DayPanel(contract, work.own(), work.day(), new DayPanel.Hours() {
             @Override
             public void keep(List<SessionWindow> next) {
@@ -159,8 +159,8 @@ public final class LimitsStage extends BorderPane {
     // ------------------------------------------------------------------ parts
 
     private Region left() {
-        Label heading = new Label("Limits");
-        heading.getStyleClass().add("heading");
+        Label limits = new Label("Limits");
+        limits.getStyleClass().add("heading");
         list.setId("limits-list");
         list.setAccessibleText("Hours, quiet times, own limits and rulebooks");
         list.setCellFactory(view -> new Cell());
@@ -182,7 +182,7 @@ public final class LimitsStage extends BorderPane {
         work.ready().forEach(ready -> more.getItems().add(item("book-new-" + plain(ready.value().name()),
                 "Like " + ready.value().name(),
                 () -> newBook(BookSketch.of(ready.document()).named(free(ready.value().name() + " copy"))))));
-        VBox left = new VBox(8, heading, list, more);
+        VBox left = new VBox(8, limits, list, more);
         left.getStyleClass().add("side-panel");
         left.setPrefWidth(222);
         left.setMinWidth(222);
@@ -230,6 +230,7 @@ public final class LimitsStage extends BorderPane {
         said.setWrapText(true);
         said.setMinHeight(USE_PREF_SIZE);
         said.managedProperty().bind(said.textProperty().isNotEmpty());
+        heading.getStyleClass().add("heading");
         right.getStyleClass().add("plan-side");
         ScrollPane scroll = new ScrollPane(right);
         scroll.setFitToWidth(true);
@@ -365,13 +366,12 @@ public final class LimitsStage extends BorderPane {
         said.setText("");
         asked.getChildren().clear();
         List<Node> nodes = new ArrayList<>();
-        Label heading = new Label(switch (entry.kind()) {
+        heading.setText(switch (entry.kind()) {
             case DAY -> "Session windows of " + work.plans().draft().name();
             case QUIET -> "Quiet times";
             case OWN -> "Own limits";
             case BOOK -> "Rulebook";
         });
-        heading.getStyleClass().add("heading");
         nodes.add(heading);
         switch (entry.kind()) {
             case DAY -> {
@@ -387,12 +387,26 @@ public final class LimitsStage extends BorderPane {
                 ofAccount.show(account.value().name(), OwnLines.of(account), out);
                 ofContract.show(contract.symbol() + " on this account", OwnLines.of(account, contract.symbol()), out);
                 ofStrategy.show(work.plans().draft().name(), OwnLines.of(work.plans().draft()), out);
-                nodes.addAll(List.of(ofAccount, thumb(), rule(), ofContract, rule(), ofStrategy));
+                showThumb();
+                nodes.addAll(List.of(ofAccount, thumb, first, ofContract, second, ofStrategy));
             }
             case BOOK -> nodes.addAll(bookNodes());
         }
         nodes.add(said);
-        right.getChildren().setAll(nodes);
+        // who types in a field keeps it: what stands there already is not put there again
+        if (!right.getChildren().equals(nodes)) {
+            right.getChildren().setAll(nodes);
+        }
+    }
+
+    /** Something else is known of past days: what is said of them beside the picture follows. */
+    private void known() {
+        Entry entry = list.getSelectionModel().getSelectedItem();
+        if (entry != null && entry.kind() == Kind.OWN) {
+            showThumb();
+        } else if (entry != null && entry.kind() == Kind.BOOK && !editing) {
+            showRight();
+        }
     }
 
     private String ahead() {
@@ -423,10 +437,11 @@ public final class LimitsStage extends BorderPane {
     }
 
     /** The rule of thumb: a tenth of the drawdown, what is left of it or the whole. */
-    private Node thumb() {
+    private void showThumb() {
         Optional<Long> whole = account.value().rulebook().floor().map(Rulebook.DrawdownFloor::allowance);
         if (whole.isEmpty()) {
-            return new Region();
+            thumb.getChildren().clear();
+            return;
         }
         Optional<Long> left = past.reading().flatMap(of -> of.rules().stream()
                 .filter(s -> s.rule() instanceof Rulebook.DrawdownFloor && s.headroom().isPresent())
@@ -438,7 +453,8 @@ public final class LimitsStage extends BorderPane {
         buttons.add(small("own-tenth-whole", "of the whole: " + tenth(whole.get()),
                 "Day loss a tenth of the whole drawdown, " + Format.money(whole.get()) + "; day profit twice that",
                 () -> tenthOf(whole.get())));
-        return new VBox(2, Form.muted("Rule of thumb: a day may lose"), Form.row(buttons.toArray(Node[]::new)));
+        thumb.getChildren().setAll(Form.muted("Rule of thumb: a day may lose"),
+                Form.row(buttons.toArray(Node[]::new)));
     }
 
     private static String tenth(long money) {
