@@ -36,7 +36,7 @@ public class PlantedFaults {
             List.of("engine.EngineTest", "engine.PreviewTest", "exit.StopPathTest", "exit.PlanRunTest",
                     "account.AccountTest", "account.PartWatchTest", "evidence.OddsTest",
                     "interlock.WindowTest", "interlock.InterlocksTest", "engine.TradeLifeTest", "engine.StandingTest",
-                    "engine.HistoryTest", "engine.ByHandTest",
+                    "engine.HistoryTest", "engine.ByHandTest", "engine.WindowLimitsTest", "trial.GuardLawTest",
                     "trial.SummaryTest", "trial.EntriesTest", "trial.BarModeTest", "trial.SeveralContractsTest",
                     "trial.QuietStretchTest",
                     "trial.TwinTest"));

@@ -68,7 +68,12 @@ final class HandPanel extends VBox {
             each.setMaxWidth(Double.MAX_VALUE);
             each.getStyleClass().add("tight");
         }
-        acts.getChildren().addAll(facts, first, second);
+        Label whose = new Label("Windows and strategies leave it alone; the account and its rulebook take it.");
+        whose.setId("hand-whose");
+        whose.getStyleClass().add("muted");
+        whose.setWrapText(true);
+        whose.setMinHeight(USE_PREF_SIZE);
+        acts.getChildren().addAll(facts, first, second, whose);
         getChildren().addAll(new HBox(8, mine, side, gap, result), acts, orders);
     }
 
