@@ -7,6 +7,8 @@ import java.util.List;
 import java.util.Optional;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
+import stativex.order.Owner;
+import stativex.account.OwnLimits;
 import stativex.account.Account;
 import stativex.account.Rulebook;
 import stativex.engine.Sizing;
@@ -170,5 +172,27 @@ public class EntriesTest {
                 .trial(Inputs.of(Given.tape(OPEN, 100, 101, 101), contract, Given.account(), List.of(draft.build()),
                         Terms.DEFAULT));
         assertEquals(Said.decisions(run).getFirst(), "1 taken asked 8, granted 6");
+    }
+
+    /** A reverse that waits for its exit is a trade to come, in the account's count too. */
+    @Test
+    public void whatWaitsToTurnRoundCountsAsATrade() {
+        Given.Draft turning = Given.strategy();
+        turning.reverse = true;
+        Given.Draft other = Given.strategy().onlyLong("close > open and close < 27");
+        other.name = "Slack water";
+        // 2.5 s until an order is at work: the exit that was asked for at the sixth print has not filled at the eighth
+        Terms late = new Terms(Realism.THROUGH, 2_500_000_000L);
+        for (int most = 2; most <= 3; most++) {
+            Account account = Given.account().with(OwnLimits.NONE.withTrades(most));
+            Run run = Run.trial(Inputs.of(
+                    Given.tape(Given.at(0, "01:00:01"), 110, 111, 111, 111, 111, 105, 105, 106, 106, 106, 106, 106,
+                            106),
+                    Given.contract(0), account, List.of(turning.build(), other.build()), late));
+            List<String> at = run.engine().log().decisions().stream()
+                    .filter(d -> d.print() == 7 && d.owner().equals(Optional.of(new Owner.Strategy(1))))
+                    .map(Said::decision).toList();
+            assertEquals(at, List.of(most == 2 ? "declined trades a day" : "taken"), "at most " + most);
+        }
     }
 }
