@@ -85,12 +85,17 @@ final class WindowLimits {
 
     /** Why nothing may be entered and everything is flat, if a window says so. */
     Optional<LockReason> lock(long now) {
-        for (Watched one : watched) {
-            if (one.open(now) && one.watch.lock().isPresent()) {
-                return one.watch.lock();
+        for (int i = 0; i < watched.size(); i++) {
+            if (watched.get(i).open(now) && watched.get(i).watch.lock().isPresent()) {
+                return watched.get(i).watch.lock();
             }
         }
-        return watched.stream().flatMap(one -> one.forTheDay.stream()).findFirst();
+        for (int i = 0; i < watched.size(); i++) {
+            if (watched.get(i).forTheDay.isPresent()) {
+                return watched.get(i).forTheDay;
+            }
+        }
+        return Optional.empty();
     }
 
     /** The result at or below which a print must be judged; {@link Long#MIN_VALUE} if there is none. */
