@@ -550,6 +550,7 @@ public final class LimitsStage extends BorderPane {
         entries.stream().filter(e -> e.kind() == Kind.BOOK && e.title().equals(book)).findFirst()
                 .ifPresent(list.getSelectionModel()::select);
         showing = false;
+        showDay();
         judge();
     }
 
