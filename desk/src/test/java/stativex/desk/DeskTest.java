@@ -118,7 +118,7 @@ abstract class DeskTest {
 
     /** Waits until something the window shows is so. */
     static void until(String what, BooleanSupplier condition) {
-        until(what, 20, condition);
+        until(what, 60, condition);
     }
 
     /** The same of what takes long. */
