@@ -21,9 +21,12 @@ import stativex.demo.Demo;
 import stativex.engine.Flickers;
 import stativex.engine.Snapshot;
 import stativex.engine.Strategy;
+import stativex.evidence.Intervals;
 import stativex.files.BadInput;
 import stativex.files.Documents;
 import stativex.files.ResultFiles;
+import stativex.files.ResultWords;
+import stativex.files.Sentences;
 import stativex.files.SessionFile;
 import stativex.files.tape.FurtherTape;
 import stativex.files.tape.TapeReference;
@@ -41,7 +44,7 @@ import stativex.trial.Run;
 import stativex.trial.Summary;
 
 /** Runs strategies over a tape, or a recorded session again, and writes what came of it. */
-@Command(name = "trial", mixinStandardHelpOptions = true, sortOptions = false, description = "Runs a strategy over a tape, or a recorded session again; writes fills.csv, trades.csv, decisions.csv and summary.json.")
+@Command(name = "trial", mixinStandardHelpOptions = true, sortOptions = false, description = "Runs a strategy over a tape, or a recorded session again; writes fills.csv, trades.csv, decisions.csv, days.csv, summary.json and report.json.")
 final class TrialCommand implements Callable<Integer> {
     /** Where the inputs come from: files, or a session. */
     static final class Source {
@@ -115,6 +118,18 @@ final class TrialCommand implements Callable<Integer> {
     @Option(names = "--count-flickers", description = "looks at every print and says how many signals a strategy would have raised inside bars and withdrawn at their close")
     private boolean countFlickers;
 
+    @Option(names = "--path", description = "writes path.csv as well: equity, balance, contracts open and what closing would cost at every print at which they change, since each day's first instant; tick mode only")
+    private boolean path;
+
+    @Option(names = "--resamples", paramLabel = "N", defaultValue = "2000", description = "drawings of the trial's days for the intervals of report.json (${DEFAULT-VALUE})")
+    private int resamples;
+
+    @Option(names = "--mean-block", paramLabel = "DAYS", defaultValue = "5", description = "days that follow one another in a drawing, on average (${DEFAULT-VALUE})")
+    private double meanBlock;
+
+    @Option(names = "--seed", paramLabel = "N", defaultValue = "1", description = "of the drawings (${DEFAULT-VALUE})")
+    private long seed;
+
     @Spec
     private CommandSpec spec;
 
@@ -124,7 +139,8 @@ final class TrialCommand implements Callable<Integer> {
     public Integer call() {
         Run run = new StoredTapes(spec)
                 .mending(() -> source.session != null ? again(source.session) : plain(source.files));
-        ResultFiles.write(out, run);
+        ResultFiles.write(out, run, new ResultFiles.Extras(path,
+                Optional.of(new Intervals.Settings(resamples, meanBlock, seed))));
         Summary summary = Summary.of(run);
         PrintWriter print = spec.commandLine().getOut();
         print.println(summary.trades() + " trades, net " + Money.text(summary.net()) + " "
@@ -140,6 +156,8 @@ final class TrialCommand implements Callable<Integer> {
                                 ? ""
                                 : ", " + TapeTime.instant(other.tape().time(0)) + " to "
                                         + TapeTime.instant(other.tape().time(other.tape().count() - 1)))));
+        run.engine().locks().forEach(lock -> print.println("locked by " + ResultWords.of(lock.line().lock()) + " at "
+                + TapeTime.instant(lock.time()) + (lock.guarded() ? ", its guard" : "") + ": " + Sentences.lock(lock)));
         neverJudged(run);
         historyShort(run);
         run.assumed().ifPresent(assumed -> print.println("assumed inside bars: the stop before the target in "

@@ -30,7 +30,8 @@ public class KeptResultsTest {
     private static final int TRIALS = 600;
     /** So many of them are made once more in bar mode. */
     private static final int IN_BAR_MODE = 200;
-    private static final List<String> FILES = List.of("fills.csv", "trades.csv", "decisions.csv", "summary.json");
+    private static final List<String> FILES = List.of("fills.csv", "trades.csv", "decisions.csv", "days.csv",
+            "summary.json");
 
     @Test
     public void everyResultIsAsItWas() throws IOException {

@@ -29,6 +29,10 @@ public record Account(String name, String currency, long start, Map<String, Long
         public DayLoss(long amount, boolean guard) {
             this(amount, guard ? Guard.ON : Guard.OFF);
         }
+
+        DayLoss tightenedBy(DayLoss next) {
+            return new DayLoss(Math.min(amount, next.amount), guard.tightenedBy(next.guard));
+        }
     }
 
     public Account {

@@ -17,15 +17,17 @@ public final class AccountWatch {
      * A line was reached: everything is left for it.
      *
      * @param guarded only the guard acted: closing would have ended beyond the line
+     * @param at the line itself, as a result of the day (of a window: since its beginning), money
+     * @param base equity, or result of the part, from which that result counts
      */
-    public record Verdict(LineKind line, boolean guarded) {}
+    public record Verdict(LineKind line, boolean guarded, long at, long base) {}
 
     /** In place of the distance to a line where there is none. */
     public static final long NO_LINE = Long.MAX_VALUE;
 
     private static final Comparator<Line> BY_KIND = Comparator.comparing(Line::kind);
 
-    private final Judge[] judges;
+    private Judge[] judges;
     private final Heights heights;
     /** For looking ahead. */
     private final Heights scratch;
@@ -33,7 +35,7 @@ public final class AccountWatch {
     private boolean begun;
     private Optional<LockReason> lock;
     private Optional<LockReason> broken;
-    private final Optional<LosingRun> losingRun;
+    private Optional<LosingRun> losingRun;
     private Losses losses;
 
     /** @throws IllegalArgumentException when the floor's lock level lies below start − allowance */
@@ -116,7 +118,7 @@ public final class AccountWatch {
         for (int i = 0; i < judges.length; i++) {
             if (judges[i].breaks() && judges[i].reached(equity, heights)) {
                 broken = Optional.of(judges[i].kind().lock());
-                return Optional.of(new Verdict(judges[i].kind(), false));
+                return Optional.of(verdict(judges[i], false));
             }
         }
         for (int i = 0; lock.isEmpty() && i < judges.length; i++) {
@@ -124,10 +126,20 @@ public final class AccountWatch {
             boolean reached = !judge.breaks() && judge.reached(equity, heights);
             if (reached || guarded(judge, equity, closing)) {
                 lock = Optional.of(judge.kind().lock());
-                return Optional.of(new Verdict(judge.kind(), !reached));
+                return Optional.of(verdict(judge, !reached));
             }
         }
         return Optional.empty();
+    }
+
+    private Verdict verdict(Judge judge, boolean guarded) {
+        return new Verdict(judge.kind(), guarded, judge.at(heights) - heights.dayStart, heights.dayStart);
+    }
+
+    /** Other own limits from now on; what is locked or broken stays so. */
+    public void become(Account account) {
+        judges = judges(account).toArray(Judge[]::new);
+        losingRun = account.own().losingRun();
     }
 
     private boolean guarded(Judge judge, long equity, Closing closing) {

@@ -17,6 +17,15 @@ public record ContractLimits(DayLimits day, Optional<Integer> tradesADay, Option
         atLeastOne(most, "a largest position");
     }
 
+    /** Of each limit the tighter one. */
+    ContractLimits tightenedBy(ContractLimits next) {
+        return new ContractLimits(
+                new DayLimits(OwnLimits.tighter(day.loss(), next.day.loss(), Account.DayLoss::tightenedBy),
+                        OwnLimits.tighter(day.profit(), next.day.profit(), Math::min)),
+                OwnLimits.tighter(tradesADay, next.tradesADay, Math::min),
+                OwnLimits.tighter(most, next.most, Math::min));
+    }
+
     static void atLeastOne(Optional<Integer> figure, String what) {
         figure.ifPresent(n -> {
             if (n < 1) {

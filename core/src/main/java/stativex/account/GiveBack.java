@@ -11,4 +11,8 @@ public record GiveBack(long fall, long after, Guard guard) {
             throw new IllegalArgumentException("expected a give-back of more than 0 from a best of more than 0");
         }
     }
+
+    GiveBack tightenedBy(GiveBack next) {
+        return new GiveBack(Math.min(fall, next.fall), Math.min(after, next.after), guard.tightenedBy(next.guard));
+    }
 }

@@ -19,6 +19,13 @@ public record Guard(boolean on, long money, int ticks) {
         }
     }
 
+    /** Acts wherever one of the two does. */
+    Guard tightenedBy(Guard next) {
+        return on && next.on
+                ? new Guard(true, Math.max(money, next.money), Math.max(ticks, next.ticks))
+                : on ? this : next;
+    }
+
     /**
      * Money between the line and where the guard counts it.
      *

@@ -62,6 +62,11 @@ public enum LineKind {
         return compareTo(DAY_PROFIT) > 0;
     }
 
+    /** Whether it holds for everyone's positions: of the account or a contract, not of one strategy or its windows. */
+    public boolean ofEveryone() {
+        return compareTo(STRATEGY_DAY_LOSS) < 0;
+    }
+
     /** Whether it is the rulebook's, which nobody may cross; else it is the account's own. */
     public boolean ofTheBook() {
         return ofTheBook;

@@ -14,4 +14,10 @@ public record LosingRun(int trades, OptionalInt minutes) {
             throw new IllegalArgumentException("expected 1 losing trade or more, and a pause of 1 minute or more");
         }
     }
+
+    LosingRun tightenedBy(LosingRun next) {
+        return new LosingRun(Math.min(trades, next.trades), minutes.isEmpty() || next.minutes.isEmpty()
+                ? OptionalInt.empty()
+                : OptionalInt.of(Math.max(minutes.getAsInt(), next.minutes.getAsInt())));
+    }
 }

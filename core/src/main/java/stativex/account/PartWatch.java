@@ -10,19 +10,24 @@ import java.util.Optional;
  */
 public final class PartWatch {
     private final Part part;
-    private final DayLimits limits;
-    private final long loss;
-    private final long profit;
-    private final Guard guard;
+    private DayLimits limits;
+    private long loss;
+    private long profit;
+    private Guard guard;
     private long base;
     private Optional<LockReason> lock = Optional.empty();
 
     public PartWatch(Part part, DayLimits limits) {
         this.part = part;
-        this.limits = limits;
-        this.loss = limits.loss().map(Account.DayLoss::amount).orElse(0L);
-        this.profit = limits.profit().orElse(0L);
-        this.guard = limits.loss().map(Account.DayLoss::guard).orElse(Guard.OFF);
+        become(limits);
+    }
+
+    /** Other limits from now on; what is locked stays so. */
+    public void become(DayLimits others) {
+        limits = others;
+        loss = limits.loss().map(Account.DayLoss::amount).orElse(0L);
+        profit = limits.profit().orElse(0L);
+        guard = limits.loss().map(Account.DayLoss::guard).orElse(Guard.OFF);
     }
 
     /** Whether it has anything to say at all. */
@@ -60,7 +65,7 @@ public final class PartWatch {
 
     private Optional<AccountWatch.Verdict> locked(LineKind line, boolean guarded) {
         lock = Optional.of(line.lock());
-        return Optional.of(new AccountWatch.Verdict(line, guarded));
+        return Optional.of(new AccountWatch.Verdict(line, guarded, line.below() ? -loss : profit, base));
     }
 
     /** The result at or below which a print must be judged while nothing is filled; {@link Long#MIN_VALUE} if there is none. */

@@ -82,7 +82,7 @@ final class Booking {
         if (!fill.reason().equals(OPEN_AT_END)) {
             run.reverse.ifPresent(waiting -> {
                 run.reverse = Optional.empty();
-                engine.evaluator().enter(run, waiting.side(), waiting.price(), waiting.quantity(),
+                engine.evaluator().enter(run, waiting.side(), waiting.price(), waiting.quantity(), waiting.grade(),
                         run.market.because());
             });
         }

@@ -5,7 +5,6 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
 import stativex.account.Line;
-import stativex.account.LineKind;
 import stativex.exit.ExitPlan;
 import stativex.exit.PlanRun;
 import stativex.interlock.Interlocks;
@@ -47,6 +46,7 @@ final class ByHand {
             case Command.Move c -> order(c.order()).ifPresent(order -> move(order, c.price()));
             case Command.HandOver c -> handOver(market().of(c.from()), market().of(c.to()));
             case Command.ChangePlan c -> change(engine.runs().get(c.strategy()), c.plan(), c.open());
+            case Command.ChangeLimits c -> engine.change(c.own());
             case Command.AttachPlan c -> attach(engine.runs().get(c.strategy()));
         }
     }
@@ -182,6 +182,8 @@ final class ByHand {
         Proposal proposal = new Proposal(c.side(), c.price(), hand.judgedBar(), false, Proposal.Joins.BESIDE,
                 c.quantity());
         Optional<Refusal> refusal = Interlocks.refusal(standpoint, proposal);
+        standpoint.passed().forEach(passed -> engine.decide(hand, c.side(), -1, market().lastPrice,
+                new Decision.Passed(passed)));
         if (refusal.isPresent()) {
             engine.decide(hand, c.side(), -1, c.price() == Tape.NONE ? market().lastPrice : c.price(),
                     new Decision.Declined(refusal.get()));
@@ -203,11 +205,6 @@ final class ByHand {
         return c.type() == Order.Type.STOP_LIMIT
                 ? Math.toIntExact(Math.multiplyExact(c.side().sign(), Math.subtractExact(c.limit(), c.price())))
                 : 0;
-    }
-
-    /** Whether the person may cross a line after being asked: their own, never a rulebook's. */
-    static boolean mayBeAsked(LineKind line) {
-        return !line.ofTheBook();
     }
 
     private void attach(StrategyRun strategy) {

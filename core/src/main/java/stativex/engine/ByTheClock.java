@@ -92,7 +92,7 @@ final class ByTheClock implements SessionClock.Moments {
         begin(run, stretch, at);
         if (stretch.end() == SessionWindow.End.FLATTEN && stretch.lastEntry() == at) {
             run.windowFlat = true;
-            engine.flatten(run, LeaveReason.WINDOW_END);
+            engine.flattenStrategy(run, LeaveReason.WINDOW_END);
         }
         if (stretch.to() != at) {
             run.nextWindowClock(at);

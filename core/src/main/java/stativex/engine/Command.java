@@ -1,6 +1,7 @@
 package stativex.engine;
 
 import java.util.OptionalInt;
+import stativex.account.OwnLimits;
 import stativex.exit.ExitPlan;
 import stativex.market.Side;
 import stativex.order.Order;
@@ -43,7 +44,8 @@ public sealed interface Command {
      * @param price limit or stop; {@link stativex.market.Tape#NONE} at the market
      * @param limit of a stop-limit, else {@link stativex.market.Tape#NONE}
      * @param plan the strategy whose exit plan its trade takes; empty: none. What joins an open position of theirs keeps its plan
-     * @param anyway the person has been told that a stop-out would cross a line of their own, and sends it all the same
+     * @param anyway the person has been told which interlock is not clear (see {@link stativex.account.ForThePerson}), and sends it all
+     *     the same
      */
     record Enter(Side side, Order.Type type, int quantity, long price, long limit, OptionalInt plan, boolean anyway)
             implements
@@ -74,6 +76,9 @@ public sealed interface Command {
      * @param open the trade that is open takes it, too: its best so far counts, and its stop never becomes looser by it
      */
     record ChangePlan(int strategy, ExitPlan plan, boolean open) implements Command {}
+
+    /** The account has other own limits: looser ones hold from its next trading day on. Quiet times stay as the run began with them. */
+    record ChangeLimits(OwnLimits own) implements Command {}
 
     /** The person's position takes the exit plan of a strategy, counted from its real average. */
     record AttachPlan(int strategy) implements Command {}

@@ -39,13 +39,18 @@ final class Counts {
         return owner instanceof StrategyRun run && run.reverse.isPresent() ? resting + 1 : resting;
     }
 
-    /** The limit of contracts that an entry of an owner would cross. */
+    /** The limit of contracts that an entry of an owner would cross: the contract's own, then the rulebook's. */
     static Optional<Refusal.MostContracts> tooMany(Engine engine, OwnerRun of, Proposal proposal) {
         long here = ofSide(of.market, proposal.side()) + proposal.quantity();
         Optional<Integer> own = limits(engine, of.market).most().filter(most -> here > most);
-        if (own.isPresent()) {
-            return own.map(most -> new Refusal.MostContracts(Refusal.Of.CONTRACT, most));
-        }
+        return own.isPresent()
+                ? own.map(most -> new Refusal.MostContracts(Refusal.Of.CONTRACT, most))
+                : tooManyForTheBook(engine, of, proposal);
+    }
+
+    /** Likewise of the rulebook alone. */
+    static Optional<Refusal.MostContracts> tooManyForTheBook(Engine engine, OwnerRun of, Proposal proposal) {
+        long here = ofSide(of.market, proposal.side()) + proposal.quantity();
         Optional<Rulebook.Size> size = size(engine);
         if (size.isEmpty()) {
             return Optional.empty();

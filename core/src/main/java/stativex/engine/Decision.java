@@ -66,6 +66,9 @@ public record Decision(long time, int print, int bar, Optional<Owner> owner, Opt
     /** @param quantity contracts that it is about */
     public record ByHand(Act act, int quantity) implements Outcome {}
 
+    /** An order of the person's went past an interlock that was not clear and only warns, or about which they had been asked. */
+    public record Passed(Refusal refusal) implements Outcome {}
+
     public Kind kind() {
         return switch (outcome) {
             case Taken ignored -> Kind.TAKEN;
@@ -75,6 +78,7 @@ public record Decision(long time, int print, int bar, Optional<Owner> owner, Opt
             case Locked ignored -> Kind.LOCKED;
             case ReverseDropped ignored -> Kind.CANCELLED;
             case ByHand ignored -> Kind.BY_HAND;
+            case Passed ignored -> Kind.BY_HAND;
         };
     }
 

@@ -8,8 +8,11 @@ import stativex.account.Account;
 import stativex.account.AccountState;
 import stativex.account.AccountWatch;
 import stativex.account.Closing;
+import stativex.account.ForThePerson;
 import stativex.account.Ledger;
 import stativex.account.LockReason;
+import stativex.account.OwnLimits;
+import stativex.account.Rulebook;
 import stativex.exit.PlanRun;
 import stativex.market.Contract;
 import stativex.market.Join;
@@ -35,10 +38,13 @@ public final class Engine {
     private static final Optional<Side> SHORT = Optional.of(Side.SHORT);
 
     private final Setup setup;
-    private final Account account;
+    private Account account;
     private final Ledger ledger;
     private final AccountWatch watch;
     private final DayBook days;
+    private final Locks locks = new Locks();
+    /** Own limits that hold from the account's next trading day. */
+    private Optional<OwnLimits> tomorrow = Optional.empty();
     private final Log log = new Log();
     private final Evaluator evaluator = new Evaluator(this);
     private final Booking booking = new Booking(this);
@@ -326,6 +332,7 @@ public final class Engine {
                 reports(market);
             }
         }
+        locks.take();
         long end = end();
         if (markets.stream().anyMatch(market -> market.lastPrice != Tape.NONE)) {
             days.equity(end, equity());
@@ -375,21 +382,26 @@ public final class Engine {
     private void judge(MarketRun market) {
         long equity = equity();
         days.equity(market.now, equity);
+        locks.lift();
         Optional<AccountWatch.Verdict> verdict = watch.judge(equity, closing());
         if (verdict.isPresent()) {
             decideLock(market, Optional.empty(), verdict.get().line().lock(), verdict.get().guarded());
+            locks.add(market, Optional.empty(), verdict.get(), this::equity, () -> watch.flatReason().isPresent());
             owners.forEach(run -> flatten(run, verdict.get().line().leave()));
         }
         if (market.limits.any()) {
             Optional<AccountWatch.Verdict> here = market.limits.judge(market.holding.result(), closing(market));
             if (here.isPresent()) {
                 decideLock(market, Optional.empty(), here.get().line().lock(), here.get().guarded());
+                locks.add(market, Optional.empty(), here.get(), market.holding::result,
+                        () -> market.limits.lock().isPresent());
                 market.owners.forEach(run -> flatten(run, here.get().line().leave()));
             }
         }
         for (int i = 0; i < market.runs.size(); i++) {
             judge(market.runs.get(i));
         }
+        locks.take();
         market.dirty = market.holding.open() > 0;
     }
 
@@ -405,7 +417,8 @@ public final class Engine {
 
     private void leaves(StrategyRun run, AccountWatch.Verdict verdict) {
         decideLock(run.market, run.named, verdict.line().lock(), verdict.guarded());
-        flatten(run, verdict.line().leave());
+        locks.add(run.market, run.named, verdict, run.position::result, () -> run.lock().isPresent());
+        flattenStrategy(run, verdict.line().leave());
     }
 
     /** What closing a strategy's position would cost. */
@@ -490,6 +503,14 @@ public final class Engine {
         }
     }
 
+    /** A strategy leaves for its own or a window's sake; the person's position on that contract goes along where that is set. */
+    void flattenStrategy(StrategyRun run, LeaveReason reason) {
+        flatten(run, reason);
+        if (account.own().person().along()) {
+            flatten(run.market.hand, reason);
+        }
+    }
+
     void cancelEntries(OwnerRun run) {
         MarketRun market = run.market;
         if (run.entering()) {
@@ -544,8 +565,38 @@ public final class Engine {
 
     /** The account's trading day begins. */
     void accountDayBegins() {
+        tomorrow.ifPresent(this::become);
+        tomorrow = Optional.empty();
         watch.beginDay(equity(), ledger.balance());
         tradesToday = 0;
+    }
+
+    /** Other own limits of the account: what is tighter holds at once, what is looser from its next trading day. */
+    void change(OwnLimits next) {
+        OwnLimits today = account.own().tightenedBy(next).with(account.own().quietTimes());
+        become(today);
+        OwnLimits then = next.with(today.quietTimes());
+        tomorrow = today.equals(then) ? Optional.empty() : Optional.of(then);
+    }
+
+    private void become(OwnLimits limits) {
+        account = account.with(limits);
+        watch.become(account);
+        markets.forEach(market -> market.limits.become(account.limits(market.contract.symbol()).day()));
+        standpoints.forEach(Standpoint::anew);
+    }
+
+    /** What interlocks do with the person's own orders; quiet times of the rulebook always stop. */
+    ForThePerson manners() {
+        ForThePerson own = account.own().person();
+        return account.rulebook().of(Rulebook.Quiet.class).findAny().isPresent()
+                ? own.with(ForThePerson.Of.QUIET_TIME, ForThePerson.Response.STOP)
+                : own;
+    }
+
+    /** What each line that was reached has come to. */
+    public List<Lock> locks() {
+        return locks.view();
     }
 
     /** The contracts of the run, its own first. */

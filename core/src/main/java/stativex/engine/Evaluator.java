@@ -309,21 +309,23 @@ final class Evaluator {
             return;
         }
         Strategy.Entry entry = run.entry(side);
+        Optional<String> grade = rule.rules.grade(bar);
         engine.decide(run, side, bar, entry.type() == Order.Type.MARKET ? market.lastPrice : price,
-                new Decision.Taken(entry.type(), proposal.quantity(), answer.granted(), rule.rules.grade(bar)));
+                new Decision.Taken(entry.type(), proposal.quantity(), answer.granted(), grade));
         rule.sent++;
         if (proposal.turns()) {
             engine.leave(run, LeaveReason.OPPOSITE_SIGNAL);
             engine.cancelEntries(run);
-            run.reverse = Optional.of(new StrategyRun.Reverse(side, price, proposal.bar(), answer.granted()));
+            run.reverse = Optional.of(new StrategyRun.Reverse(side, price, proposal.bar(), answer.granted(),
+                    grade));
         } else {
-            enter(run, side, price, answer.granted(), because);
+            enter(run, side, price, answer.granted(), grade, because);
             engine.reports(market);
         }
     }
 
     /** Sends an entry; beside one of the other side that rests it is the second half of a two-sided one. */
-    void enter(StrategyRun run, Side side, long price, int quantity, Cause because) {
+    void enter(StrategyRun run, Side side, long price, int quantity, Optional<String> grade, Cause because) {
         Strategy.Entry entry = run.entry(side);
         Bracket bracket = run.bracket;
         if (run.bracket.idle()) {
@@ -337,8 +339,10 @@ final class Evaluator {
         Order.GoodFor goodFor = entry.goodFor() instanceof Strategy.GoodFor.Day
                 ? Order.GoodFor.DAY
                 : Order.GoodFor.UNTIL_CANCELLED;
-        run.market.orders.enter(bracket, new Orders.Entry(entry.type(), quantity, price, entry.limitBeyond(), goodFor),
-                run.signals.closed(), because);
+        Order order = run.market.orders.enter(bracket,
+                new Orders.Entry(entry.type(), quantity, price, entry.limitBeyond(), goodFor), run.signals.closed(),
+                because);
+        grade.ifPresent(name -> run.grades.put(order.number(), name));
         run.nextTurn();
         run.market.clock.expect(run.turnClock);
     }

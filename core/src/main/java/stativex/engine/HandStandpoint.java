@@ -1,9 +1,11 @@
 package stativex.engine;
 
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.function.Predicate;
 import stativex.account.AccountWatch;
 import stativex.account.Line;
 import stativex.account.LockReason;
@@ -24,7 +26,7 @@ import stativex.order.Order;
 /**
  * How the person stands with an order of their own, for the same interlocks that strategies meet. What a strategy sets for itself
  * (windows, cool-down, trades a day, signals) does not hold the person back; session, lock, broken account, last trading day and
- * lines do, and of lines only their own after a question.
+ * lines do; what the account sets for the person ({@link stativex.account.ForThePerson}) asks or warns instead.
  */
 final class HandStandpoint implements Situation {
     private static final WindowSchedule EVERY_HOUR = new WindowSchedule(List.of());
@@ -32,6 +34,7 @@ final class HandStandpoint implements Situation {
     private final Engine engine;
     private final HandRun hand;
     private final Command.Enter order;
+    private final List<Refusal> passed = new ArrayList<>();
 
     HandStandpoint(Engine engine, HandRun hand, Command.Enter order) {
         this.engine = engine;
@@ -146,7 +149,10 @@ final class HandStandpoint implements Situation {
 
     @Override
     public Optional<Refusal.MostContracts> tooMany(Proposal proposal) {
-        return Counts.tooMany(engine, hand, proposal);
+        Optional<Refusal.MostContracts> first = Counts.tooMany(engine, hand, proposal);
+        return first.isEmpty() || !passes(first.get())
+                ? first
+                : Counts.tooManyForTheBook(engine, hand, proposal);
     }
 
     @Override
@@ -216,12 +222,33 @@ final class HandStandpoint implements Situation {
 
     @Override
     public Optional<Line> crossed(Proposal proposal) {
+        Optional<Line> first = crossed(proposal, any -> true);
+        return first.isEmpty() || !passes(new Refusal.CrossesLine(first.get().kind()))
+                ? first
+                : crossed(proposal, line -> line.kind().ofTheBook());
+    }
+
+    private Optional<Line> crossed(Proposal proposal, Predicate<Line> counts) {
         long price = order.type() == Order.Type.STOP_LIMIT ? order.limit() : order.price();
         long worst = hand.market.lastPrice == Tape.NONE
                 ? 0
                 : hand.market.expected(proposal.side(), order.type(), price);
         return Exposure.crossed(engine, hand, Optional.of(new Exposure.Proposed(proposal.side(), worst,
-                proposal.quantity(), proposal.bar(), false)), OptionalLong.empty(),
-                line -> !(order.anyway() && ByHand.mayBeAsked(line.kind())));
+                proposal.quantity(), proposal.bar(), false)), OptionalLong.empty(), counts);
+    }
+
+    @Override
+    public boolean passes(Refusal refusal) {
+        boolean passes = refusal.settable()
+                .map(of -> engine.manners().passes(of, order.anyway())).orElse(false);
+        if (passes) {
+            passed.add(refusal);
+        }
+        return passes;
+    }
+
+    /** What was not clear and has been passed. */
+    List<Refusal> passed() {
+        return List.copyOf(passed);
     }
 }

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
+import stativex.account.ForThePerson;
 import stativex.account.Headroom;
 import stativex.account.LockReason;
 import stativex.exit.StopOrigin;
@@ -46,18 +47,20 @@ public record Snapshot(int print, long time, Optional<Long> lastPrice, Optional<
      * @param orders entries that rest
      * @param planned by strategy: ticks from an entry at the last price to the broker's stop that its plan would give it now, by side;
      *     none without a stop, or while a study warms up
+     * @param manners what interlocks do with their orders
      */
     public record HandView(Optional<PositionView> position, Optional<Trade> trade, OptionalInt guide,
-            List<OrderView> orders, List<Map<Side, Long>> planned) {}
+            List<OrderView> orders, List<Map<Side, Long>> planned, ForThePerson manners) {}
 
     /**
      * @param dayResult equity − equity at the day's first instant
      * @param lock why the day is locked, if it is
+     * @param locks what each line that was reached has come to
      * @param curve equity by signal bar of the first strategy, at {@code curveTimes}
      * @param dayCurve where the trading day begins in the curve
      */
     public record AccountView(String name, long equity, long balance, long dayResult, Optional<LockReason> lock,
-            boolean broken, LongColumn.Prefix curve, LongColumn.Prefix curveTimes, int dayCurve) {}
+            boolean broken, List<Lock> locks, LongColumn.Prefix curve, LongColumn.Prefix curveTimes, int dayCurve) {}
 
     /**
      * An order that is alive.

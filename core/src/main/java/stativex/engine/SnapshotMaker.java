@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
+import stativex.account.ForThePerson;
 import stativex.account.Headroom;
 import stativex.account.Line;
 import stativex.exit.PlanRun;
@@ -40,7 +41,7 @@ final class SnapshotMaker {
         DayBook days = engine.days();
         Snapshot.AccountView account = new Snapshot.AccountView(engine.account().name(), engine.equity(),
                 engine.ledger().balance(), engine.equity() - engine.watch().dayStart(), engine.watch().lock(),
-                engine.watch().broken(),
+                engine.watch().broken(), engine.locks(),
                 days.curve(), days.curveTimes(), days.dayCurve());
         return new Snapshot(market.lastPrint, time,
                 market.lastPrice == Tape.NONE ? Optional.empty() : Optional.of(market.lastPrice),
@@ -61,7 +62,7 @@ final class SnapshotMaker {
         return new Snapshot.HandView(hand.trade.map(t -> position(hand, t, trade.orElseThrow())), trade,
                 hand.guide().map(guide -> OptionalInt.of(guide.index)).orElse(OptionalInt.empty()),
                 hand.entries().stream().filter(o -> o.state().live()).map(SnapshotMaker::order).toList(),
-                engine.runs().stream().map(this::planned).toList());
+                engine.runs().stream().map(this::planned).toList(), engine.manners());
     }
 
     private Map<Side, Long> planned(StrategyRun run) {
@@ -132,18 +133,21 @@ final class SnapshotMaker {
         Optional<Long> stopOut = plannedStop(run, Math.toIntExact(quantity))
                 .map(ticks -> run.market.contract.money(ticks + run.market.contract.slippage(), 1)
                         + 2 * run.market.fee);
+        ForThePerson.Near near = engine.account().own().person().near();
         List<Headroom> headroom = new ArrayList<>();
         for (Line line : engine.watch().lines(engine.equity())) {
-            headroom.add(Headroom.of(line, engine.equity(), run.market.contract.tickValue(), quantity, stopOut));
+            headroom.add(Headroom.of(line, engine.equity(), run.market.contract.tickValue(), quantity, stopOut,
+                    near));
         }
         for (Line line : run.market.limits.lines()) {
             headroom.add(Headroom.of(line, run.market.holding.result(), run.market.contract.tickValue(), quantity,
-                    stopOut));
+                    stopOut, near));
         }
         List<Line> own = new ArrayList<>(run.limits.lines());
         own.addAll(run.windowLimits.lines(run.market.now));
         for (Line line : own) {
-            headroom.add(Headroom.of(line, run.position.result(), run.market.contract.tickValue(), quantity, stopOut));
+            headroom.add(Headroom.of(line, run.position.result(), run.market.contract.tickValue(), quantity, stopOut,
+                    near));
         }
         return List.copyOf(headroom);
     }

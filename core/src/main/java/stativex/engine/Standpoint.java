@@ -72,6 +72,11 @@ final class Standpoint implements Situation {
         return fixed.of(quantity);
     }
 
+    /** What the account has set has changed. */
+    void anew() {
+        gate = null;
+    }
+
     /** Asks every interlock for an entry. */
     Interlocks.Answer ask(Proposal proposal) {
         if (gate == null) {

@@ -7,6 +7,7 @@ import java.time.ZoneId;
 import java.time.temporal.TemporalAdjusters;
 import java.util.ArrayList;
 import java.util.EnumMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -90,9 +91,11 @@ final class StrategyRun extends OwnerRun {
     private Optional<LocalDate> week = Optional.empty();
     private boolean evaluates;
     /** An entry that waits for the exit of the other side's position. */
-    record Reverse(Side side, long price, int bar, int quantity) {}
+    record Reverse(Side side, long price, int bar, int quantity, Optional<String> grade) {}
 
     Optional<Reverse> reverse = Optional.empty();
+    /** Grades of the signals that sent entries, by order number; none without grades. */
+    final Map<Integer, String> grades = new HashMap<>();
     /** Of the fill that ended the last trade: its print, the bar that holds it once that is known, its time; −1 before the first. */
     int endedPrint = -1;
     int endedBar;

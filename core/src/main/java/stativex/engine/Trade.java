@@ -16,11 +16,18 @@ import stativex.order.Owner;
  * @param mae ticks against the average, rounded up
  * @param mfe ticks in favour, rounded down
  * @param exitReason of the last exit fill; empty before the first
- * @param initialStop ticks; empty without a stop
  * @param stops where the stop stood
  */
 public record Trade(int number, Owner owner, Side side, Span span, Amounts amounts, long mae, long mfe,
-        Optional<FillReason> exitReason, Optional<Long> initialStop, List<StopPoint> stops) {
+        Optional<FillReason> exitReason, Entry entry, List<StopPoint> stops) {
+
+    /**
+     * What its first entry brought with it.
+     *
+     * @param initialStop ticks; empty without a stop
+     * @param grade of the signal that sent the order; empty where its rule has none, and for the person's
+     */
+    public record Entry(Optional<Long> initialStop, Optional<String> grade) {}
 
     /**
      * When it was open. Times in nanoseconds, prints by index.
@@ -51,11 +58,21 @@ public record Trade(int number, Owner owner, Side side, Span span, Amounts amoun
      * @param fee money for a contract and way
      */
     public OptionalDouble inR(Contract contract, long fee) {
-        if (initialStop.isEmpty()) {
+        if (initialStop().isEmpty()) {
             return OptionalDouble.empty();
         }
-        long risk = quantity() * (contract.money(initialStop.get(), 1) + 2 * fee);
+        long risk = quantity() * (contract.money(initialStop().get(), 1) + 2 * fee);
         return OptionalDouble.of((double) net() / risk);
+    }
+
+    /** Ticks from the entry to the stop that it began with; empty without a stop. */
+    public Optional<Long> initialStop() {
+        return entry.initialStop();
+    }
+
+    /** Of the signal that began it, if its rule has grades. */
+    public Optional<String> grade() {
+        return entry.grade();
     }
 
     public long entryTime() {

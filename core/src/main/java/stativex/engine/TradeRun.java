@@ -44,6 +44,7 @@ final class TradeRun {
     private long exitTime;
     private int exitPrint;
     private Optional<FillReason> exitReason = Optional.empty();
+    private final Optional<String> grade;
 
     /** Opens with the first entry fill, of {@code order}; {@link #entered} is told of it, too. */
     TradeRun(int number, OwnerRun run, Fill first, Order order) {
@@ -55,6 +56,9 @@ final class TradeRun {
         this.plan = new PlanRun(rules.terms(), rules.needsBars, bracket.side(), contract, first.price(),
                 order.quantity(),
                 first.quantity(), rules.at(order.closesBefore() - 1));
+        this.grade = run instanceof StrategyRun strategy
+                ? Optional.ofNullable(strategy.grades.get(order.number()))
+                : Optional.empty();
         this.entryBar = run.closedBars();
         this.entryTime = first.time();
         this.entryPrint = first.print();
@@ -69,6 +73,7 @@ final class TradeRun {
         this.bracket = given.bracket;
         this.rules = given.rules;
         this.plan = given.plan;
+        this.grade = given.grade;
         this.entryBar = run.closedBars();
         this.entryTime = time;
         this.entryPrint = print;
@@ -312,8 +317,7 @@ final class TradeRun {
                 new Trade.Amounts(entered, entrySum, exitSum, left, gross, fees, contract.money(slippageTicks, 1),
                         contract.money(gapTicks, 1)),
                 seen ? against(highest, lowest) : mae, seen ? favour(highest, lowest) : mfe, exitReason,
-                plan.initialStop(),
-                List.copyOf(stops));
+                new Trade.Entry(plan.initialStop(), grade), List.copyOf(stops));
     }
 
     /** Entry cost of what has left; exact when everything has. */

@@ -21,6 +21,19 @@ public final class DayWalk {
     public interface Points {
         void day(LocalDate date);
 
+        /** Whether a day may begin with a position of the day before; else that is refused. */
+        default boolean overnight() {
+            return false;
+        }
+
+        /**
+         * Told before each point, and where a day begins with a position.
+         *
+         * @param balance since the day's first instant
+         * @param contracts that are open, of either side
+         */
+        default void holds(long balance, long contracts) {}
+
         /**
          * @param result since the day's first instant, after this print's fills
          * @param closing what closing everything would cost
@@ -35,6 +48,7 @@ public final class DayWalk {
     private final Ledger ledger;
     private final List<Track> tracks = new ArrayList<>();
     private long dayStart;
+    private long dayBalance;
 
     /** What is known of one contract. */
     private static final class Track {
@@ -90,7 +104,7 @@ public final class DayWalk {
     /**
      * Tells of every day of a run.
      *
-     * @throws IllegalArgumentException when something is held overnight, or bars were walked
+     * @throws IllegalArgumentException when something is held overnight and {@code points} does not take that, or bars were walked
      */
     public static void walk(Run run, Points points) {
         if (run.assumed().isPresent()) {
@@ -104,12 +118,16 @@ public final class DayWalk {
         SessionCalendar calendar = calendar();
         for (DayBook.Day day : days) {
             long end = calendar.dayAfter(day.date()).map(Session::open).orElse(Long.MAX_VALUE);
-            if (!ledger.flat()) {
+            if (!ledger.flat() && !points.overnight()) {
                 throw new IllegalArgumentException(day.date() + " begins with a position of the day before: odds and"
                         + " rulebooks over past days need days that begin flat");
             }
             dayStart = ledger.equity();
+            dayBalance = ledger.balance();
             points.day(day.date());
+            if (!ledger.flat()) {
+                tell(calendar.sessions(day.date()).getFirst().open(), false);
+            }
             toEnd(end);
             if (ledger.equity() - dayStart != day.result()) {
                 throw new IllegalStateException(day.date() + ": " + Money.text(ledger.equity() - dayStart) + " here, "
@@ -174,12 +192,15 @@ public final class DayWalk {
 
     private void tell(long time, boolean filled) {
         long closing = 0;
+        long contracts = 0;
         long perTick = 0;
         for (Track track : tracks) {
             long open = track.holding.open();
+            contracts += open;
             closing += open * (track.contract.money(track.contract.slippage(), 1) + track.fee);
             perTick += open * track.contract.tickValue();
         }
+        points.holds(ledger.balance() - dayBalance, contracts);
         points.point(time, ledger.equity() - dayStart, closing, perTick, filled);
     }
 }

@@ -65,7 +65,7 @@ public final class Interlocks {
         Proposal p = asked;
         for (Interlock interlock : all) {
             Optional<Refusal> refusal = interlock.refusal(s, p);
-            if (refusal.isPresent()) {
+            if (refusal.isPresent() && !s.passes(refusal.get())) {
                 int fitting = s.cuts() ? interlock.fitting(s, p) : 0;
                 if (fitting == 0) {
                     return new Answer(refusal, 0);

@@ -2,6 +2,7 @@ package stativex.interlock;
 
 import java.time.LocalDate;
 import java.util.Optional;
+import stativex.account.ForThePerson;
 import stativex.account.LineKind;
 import stativex.account.LockReason;
 import stativex.account.QuietTimes;
@@ -12,6 +13,18 @@ import stativex.market.Side;
 /** Why an interlock does not let an entry pass, with its numbers. Words for it are found where it is shown. */
 public sealed interface Refusal {
     Reason reason();
+
+    /** Under what an account may set that the person is asked or warned in place of being stopped; empty: it always stops. */
+    default Optional<ForThePerson.Of> settable() {
+        return switch (this) {
+            case LastTradingDay ignored -> Optional.of(ForThePerson.Of.LAST_TRADING_DAY);
+            case QuietTime ignored -> Optional.of(ForThePerson.Of.QUIET_TIME);
+            case TradesADay ignored -> Optional.of(ForThePerson.Of.TRADES_A_DAY);
+            case MostContracts most when most.of() == Of.CONTRACT -> Optional.of(ForThePerson.Of.MOST_CONTRACTS);
+            case CrossesLine crosses when !crosses.line().ofTheBook() -> Optional.of(ForThePerson.Of.OWN_LINES);
+            default -> Optional.empty();
+        };
+    }
 
     /** The strategy is off. */
     record Off() implements Refusal {

@@ -119,6 +119,11 @@ public interface Situation {
     /** The first line that a stop-out of an entry, with everything else at work, would cross. */
     Optional<Line> crossed(Proposal proposal);
 
+    /** Whether an entry goes past an interlock that is not clear: never automation's. */
+    default boolean passes(Refusal refusal) {
+        return false;
+    }
+
     /**
      * @param trades opened in the trading day
      * @param resting entries that would open one more each, the strategy's own included

@@ -3,6 +3,8 @@ package stativex.trial;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import stativex.market.SessionCalendar;
+import java.util.Comparator;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
@@ -94,6 +96,13 @@ public record Inputs(Tape tape, Contract contract, Map<String, ContractTape> oth
             }
         }
         return traded;
+    }
+
+    /** The calendar of the account's days: that of the traded contract which it lists first. */
+    public SessionCalendar accountCalendar() {
+        List<String> listed = List.copyOf(account.fees().keySet());
+        return traded().stream().map(Traded::contract).min(Comparator.comparingInt(c -> listed.indexOf(c.symbol())))
+                .orElseThrow().calendar();
     }
 
     /** The contract that an owner trades; the person trades the run's own. */

@@ -112,7 +112,7 @@ public class AccountTest {
         assertEquals(watch.judge(money("39200.01"), Closing.NOTHING), Optional.empty(), "a hair above");
         AccountState kept = watch.state(money("39200.01"));
         assertEquals(watch.judge(money("39200"), Closing.NOTHING),
-                Optional.of(new AccountWatch.Verdict(LineKind.DRAWDOWN_FLOOR, false)),
+                Optional.of(new AccountWatch.Verdict(LineKind.DRAWDOWN_FLOOR, false, money("-800"), money("40000"))),
                 "broken when equity is at the floor");
         assertTrue(watch.broken());
         watch.judge(money("45000"), Closing.NOTHING);
@@ -165,16 +165,20 @@ public class AccountTest {
         // 268.75 above the floor with 2 contracts at 6.25 a tick: 21 ticks; a stop-out of 16 ticks + 1 + two fees
         Line floor = new Line(LineKind.DRAWDOWN_FLOOR, money("39210"), money("1700"));
         long stopOut = 17 * money("6.25") + 2 * money("2.15");
-        Headroom headroom = Headroom.of(floor, money("39478.75"), money("6.25"), 2, Optional.of(stopOut));
+        Headroom headroom = Headroom.of(floor, money("39478.75"), money("6.25"), 2, Optional.of(stopOut),
+                ForThePerson.Near.DEFAULT);
         assertEquals(headroom.money(), money("268.75"));
         assertEquals(headroom.ticks(), 21);
         assertEquals(headroom.tenthsOfStopOuts(), Optional.of(12L), "268.75 ÷ 221.10 = 1.21");
         assertTrue(headroom.near(), "below 20 % of the allowance");
-        Headroom far = Headroom.of(floor, money("40900"), money("6.25"), 2, Optional.of(stopOut));
+        Headroom far = Headroom.of(floor, money("40900"), money("6.25"), 2, Optional.of(stopOut),
+                ForThePerson.Near.DEFAULT);
         assertFalse(far.near());
-        Headroom tight = Headroom.of(floor, money("39750"), money("6.25"), 8, Optional.of(stopOut));
+        Headroom tight = Headroom.of(floor, money("39750"), money("6.25"), 8, Optional.of(stopOut),
+                ForThePerson.Near.DEFAULT);
         assertTrue(tight.near(), "below one full stop-out");
-        assertEquals(Headroom.of(floor, money("39200"), money("6.25"), 1, Optional.empty()).ticks(), -2);
+        assertEquals(Headroom.of(floor, money("39200"), money("6.25"), 1, Optional.empty(), ForThePerson.Near.DEFAULT)
+                .ticks(), -2);
     }
 
     @Test
@@ -278,7 +282,8 @@ public class AccountTest {
                     dice.nextBoolean()
                             ? Optional.of(new GiveBack(dice.nextInt(20, 150), dice.nextInt(20, 200), guard(dice)))
                             : Optional.empty(),
-                    Optional.empty(), Optional.empty(), QuietTimes.NONE, Map.of()), new Rulebook("rules", rules));
+                    Optional.empty(), Optional.empty(), QuietTimes.NONE, Map.of(), ForThePerson.DEFAULT),
+                    new Rulebook("rules", rules));
         }
 
         private static Guard guard(SplittableRandom dice) {

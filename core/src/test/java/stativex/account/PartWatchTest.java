@@ -27,13 +27,13 @@ public class PartWatchTest {
         assertEquals(watch.judge(901, OPEN), Optional.empty(), "a hair above");
         assertEquals(watch.judge(1049, OPEN), Optional.empty(), "a hair below");
         assertEquals(watch.judge(900, OPEN),
-                Optional.of(new AccountWatch.Verdict(LineKind.STRATEGY_DAY_LOSS, false)));
+                Optional.of(new AccountWatch.Verdict(LineKind.STRATEGY_DAY_LOSS, false, -100, 1000)));
         assertEquals(watch.lock(), Optional.of(LockReason.STRATEGY_DAY_LOSS));
         assertEquals(watch.judge(800, OPEN), Optional.empty(), "a lock that stands says nothing more");
         watch.begins(900);
         assertEquals(watch.lock(), Optional.empty());
         assertEquals(watch.judge(950, OPEN),
-                Optional.of(new AccountWatch.Verdict(LineKind.STRATEGY_DAY_PROFIT, false)));
+                Optional.of(new AccountWatch.Verdict(LineKind.STRATEGY_DAY_PROFIT, false, 50, 900)));
     }
 
     @Test
@@ -43,7 +43,8 @@ public class PartWatchTest {
         // closing 7, margin 3 + 2 ticks of 5
         assertEquals(watch.judge(-79, OPEN), Optional.empty());
         assertEquals(watch.judge(-80, Closing.NOTHING), Optional.empty(), "with nothing open it does not lock");
-        assertEquals(watch.judge(-80, OPEN), Optional.of(new AccountWatch.Verdict(LineKind.STRATEGY_DAY_LOSS, true)));
+        assertEquals(watch.judge(-80, OPEN),
+                Optional.of(new AccountWatch.Verdict(LineKind.STRATEGY_DAY_LOSS, true, -100, 0)));
         PartWatch room = watch(100, 0, new Guard(true, 3, 2));
         room.begins(10);
         assertEquals(room.room(5, 5), 5 - 10 + 100 - 13);

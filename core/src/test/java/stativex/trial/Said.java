@@ -34,6 +34,7 @@ public final class Said {
             case Decision.Rejected rejected -> word(rejected.why());
             case Decision.ReverseDropped ignored -> "reverse dropped";
             case Decision.ByHand act -> word(act.act());
+            case Decision.Passed passed -> word(passed.refusal().reason());
             case Decision.Locked locked -> word(locked.why());
         }).strip();
     }

@@ -628,7 +628,8 @@ public class TwinTest {
             }
             return new Account(own.name(), own.currency(), own.start(), fees,
                     new OwnLimits(own.own().dayLoss(), own.own().dayProfit(), giveBack, losingRun, accountTrades(),
-                            quietTimes(), Map.of(contract.symbol(), contractLimits())),
+                            quietTimes(), Map.of(contract.symbol(), contractLimits()),
+                            stativex.account.ForThePerson.DEFAULT),
                     own.rulebook());
         }
 

@@ -23,6 +23,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import stativex.account.Account;
+import stativex.account.OwnLimits;
 import stativex.demo.Demo;
 import stativex.desk.chart.ChartLink;
 import stativex.desk.chart.ChartModel;
@@ -322,12 +323,24 @@ public final class DeskWindow {
             AccountLog.bookChanged(before, account.value().rulebook().name());
         }
         LimitsStage shownNow = limitsStage();
+        if (isTrading() && onlyOwnLimits(before, account.value())) {
+            workspace().limits(account);
+            shownNow.account(account);
+            shownNow.say("Tighter limits hold at once, looser ones from the next trading day on.");
+            return;
+        }
         switchTo(account, 4);
         if (workspace().inputs().account().equals(account.value())) {
             limits = Optional.of(shownNow);
             root.setCenter(shownNow);
             shownNow.account(account);
         }
+    }
+
+    /** Whether an account differs in nothing but what may change while it is traded. */
+    private static boolean onlyOwnLimits(Account before, Account after) {
+        OwnLimits limits = after.own();
+        return before.with(limits).equals(after) && limits.quietTimes().equals(before.own().quietTimes());
     }
 
     /** Whether a strategy is engaged in the replay, or has a position. */

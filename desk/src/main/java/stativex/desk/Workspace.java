@@ -28,8 +28,8 @@ import stativex.trial.Run;
 
 /** What a window works on: documents, a tape, and the replay under way with the file that records it. */
 public final class Workspace implements AutoCloseable {
-    private final SessionFile.Set documents;
-    private final Inputs inputs;
+    private SessionFile.Set documents;
+    private Inputs inputs;
     private final String tape;
     private final FurtherTapes further;
     private final ZoneId own;
@@ -200,6 +200,13 @@ public final class Workspace implements AutoCloseable {
         replay.close();
         replay = open();
         replay.speed(speed);
+    }
+
+    /** The account has other own limits: the replay goes on with what is tighter at once, and with what is looser from the next day. */
+    void limits(Documents.Read<Account> account) {
+        replay.command(new Command.ChangeLimits(account.value().own()));
+        documents = new SessionFile.Set(documents.contract(), account, documents.strategies(), documents.others());
+        inputs = documents.inputs(inputs.tape(), inputs.terms()).over(inputs.days()).rolling(inputs.rolls());
     }
 
     /** Goes to where the story begins, everything off. */

@@ -5,9 +5,12 @@ import static org.testng.Assert.assertTrue;
 
 import java.util.List;
 import java.util.Optional;
+import javafx.event.ActionEvent;
 import javafx.geometry.Point2D;
+import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.MenuButton;
+import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import org.testfx.util.WaitForAsyncUtils;
@@ -16,6 +19,7 @@ import stativex.desk.chart.ChartView;
 import stativex.engine.Decision;
 import stativex.engine.Mode;
 import stativex.engine.Snapshot;
+import stativex.interlock.Reason;
 import stativex.market.Side;
 import stativex.order.Order;
 import stativex.order.Owner;
@@ -189,6 +193,52 @@ public class ByHandStoryTest extends DeskTest {
         type("#ticket-quantity", "4000");
         assertTrue(robot.lookup("#ticket-anyway").tryQuery().isPresent() || text("#ticket-left").length() > 0);
         robot.clickOn("#ticket-close");
+    }
+
+    private void own(String id, String figure) {
+        fx(() -> {
+            robot.lookup(id).queryAs(CheckBox.class).fire();
+            TextField field = robot.lookup(id + "-first").queryAs(TextField.class);
+            field.setText(figure);
+            field.fireEvent(new ActionEvent());
+            return null;
+        });
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    @Test
+    public void limitsTightenedInATradeHoldAtOnceAndAQuestionIsOne() {
+        inATrade();
+        robot.push(KeyCode.SHORTCUT, KeyCode.DIGIT4);
+        until("past days are judged", 120, () -> !window.limitsStage().isBusy());
+        fx(() -> {
+            window.limitsStage().open("Own limits");
+            return null;
+        });
+        own("#own-account-trades", "1");
+        assertTrue(text("#limits-said").startsWith("Tighter limits hold at once"), text("#limits-said"));
+        choose("#own-orders-trades-a-day", 1);
+        WaitForAsyncUtils.waitForFxEvents();
+        picture("own-orders");
+        until("past days are judged", 120, () -> !window.limitsStage().isBusy());
+        robot.push(KeyCode.SHORTCUT, KeyCode.DIGIT6);
+        WaitForAsyncUtils.waitForFxEvents();
+        assertEquals(strategy().position().orElseThrow().open(), 2, "the replay goes on");
+        robot.clickOn("#order");
+        choose("#ticket-type", 0);
+        WaitForAsyncUtils.waitForFxEvents();
+        robot.clickOn("#ticket-send");
+        step();
+        until("declined: one trade today", () -> view().snapshot().decisions().getLast()
+                .declinedFor(Reason.TRADES_A_DAY));
+        WaitForAsyncUtils.waitForFxEvents();
+        picture("ticket-asks");
+        hold("#ticket-anyway");
+        step();
+        until("asked and sent", () -> hand().position().isPresent());
+        assertTrue(view().snapshot().decisions().stream().anyMatch(d -> d.outcome() instanceof Decision.Passed));
+        assertTrue(window.workspace().documents().account().value().own().tradesADay().isPresent(),
+                "the next replay has it too");
     }
 
     @Test

@@ -29,7 +29,7 @@ import stativex.engine.Mode;
 import stativex.engine.Snapshot;
 import stativex.engine.Trade;
 import stativex.exit.StopOrigin;
-import stativex.files.ResultFiles;
+import stativex.files.ResultRows;
 import stativex.files.SessionFile;
 import stativex.demo.Demo;
 import stativex.desk.chart.ChartView;
@@ -157,8 +157,8 @@ public class RunStoryTest extends DeskTest {
         assertTrue(text("#account").contains("locked, by hand"), text("#account"));
         Run run = workspace.replay().end();
         var again = SessionFile.read(workspace.file().orElseThrow(), Demo::tape).run();
-        assertEquals(ResultFiles.fills(again), ResultFiles.fills(run));
-        assertEquals(ResultFiles.decisions(again), ResultFiles.decisions(run));
+        assertEquals(ResultRows.fills(again), ResultRows.fills(run));
+        assertEquals(ResultRows.decisions(again), ResultRows.decisions(run));
     }
 
     private void step(int prints) {

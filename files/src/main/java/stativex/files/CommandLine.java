@@ -52,6 +52,7 @@ final class CommandLine {
                 owner(c.from(), "from", names, line);
                 owner(c.to(), "to", names, line);
             }
+            case Command.ChangeLimits c -> line.put("limits", LimitsDocument.write(c.own()));
             case Command.AttachPlan c -> line.put("strategy", names.get(c.strategy()));
             case Command.ChangePlan c -> {
                 line.put("strategy", names.get(c.strategy()));
@@ -99,6 +100,9 @@ final class CommandLine {
             case "cancel" -> new Command.Cancel(line.at("order").integer());
             case "move" -> new Command.Move(line.at("order").integer(), ticks(line.at("priceTicks")));
             case "hand over" -> new Command.HandOver(owner(line, "from", inputs), owner(line, "to", inputs));
+            case "change limits" -> new Command.ChangeLimits(
+                    LimitsDocument.read(line.at("limits"), inputs.account().own().quietTimes(),
+                            inputs.account().fees()::containsKey));
             case "attach plan" -> new Command.AttachPlan(strategy(line.at("strategy"), inputs));
             case "change plan" -> new Command.ChangePlan(strategy(line.at("strategy"), inputs),
                     Documents.exitPlan(line.at("exit")), line.at("open").flag());
@@ -156,6 +160,7 @@ final class CommandLine {
             case Command.Cancel ignored -> "cancel";
             case Command.Move ignored -> "move";
             case Command.HandOver ignored -> "hand over";
+            case Command.ChangeLimits ignored -> "change limits";
             case Command.AttachPlan ignored -> "attach plan";
             case Command.ChangePlan ignored -> "change plan";
         };

@@ -15,19 +15,13 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.OptionalInt;
 import java.util.OptionalLong;
-import java.util.Set;
 import java.util.function.Function;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.zip.CRC32C;
 import stativex.account.Account;
-import stativex.account.ContractLimits;
-import stativex.account.GiveBack;
 import stativex.account.Guard;
-import stativex.account.LosingRun;
-import stativex.account.OwnLimits;
 import stativex.account.QuietTimes;
 import stativex.account.Rulebook;
 import stativex.engine.Strategy;
@@ -143,7 +137,7 @@ public final class Documents {
                 field.maybe("lateSeconds").map(f -> f.integer() * TapeTime.SECOND).orElse(Session.LATE)));
     }
 
-    private static <K, V> Map<K, V> values(Map<K, Field.Placed<V>> placed) {
+    static <K, V> Map<K, V> values(Map<K, Field.Placed<V>> placed) {
         // in the order of the document: that of an account's contracts counts
         Map<K, V> values = new LinkedHashMap<>();
         placed.forEach((key, value) -> values.put(key, value.value()));
@@ -177,7 +171,7 @@ public final class Documents {
         Rulebook rulebook = rulebook(root.at("rulebook"));
         QuietTimes quiet = quietTimes(root, rulebook);
         Account account = root.checked(() -> new Account(root.at("name").text(), root.at("currency").text(),
-                root.at("start").money(), values(fees), ownLimits(root, quiet, fees.keySet()), rulebook));
+                root.at("start").money(), values(fees), LimitsDocument.read(root, quiet, fees::containsKey), rulebook));
         return new Read<>(account, whole);
     }
 
@@ -200,31 +194,6 @@ public final class Documents {
     public static Read<Rulebook> rulebookDocument(String text, String name) {
         JsonNode document = Json.parse(text, name);
         return new Read<>(rulebook(Field.root(name, document)), document);
-    }
-
-    private static OwnLimits ownLimits(Field root, QuietTimes quiet, Set<String> known) {
-        Optional<Account.DayLoss> loss = root.maybe("dayLoss").filter(f -> f.at("on").flag())
-                .map(f -> f.checked(() -> new Account.DayLoss(f.at("amount").money(), guard(f, Guard.ON))));
-        Optional<GiveBack> giveBack = root.maybe("giveBack").filter(f -> f.at("on").flag()).map(f -> f.checked(
-                () -> new GiveBack(f.at("fall").money(), f.at("after").money(), guard(f, Guard.ON))));
-        Optional<LosingRun> losingRun = root.maybe("losingRun").filter(f -> f.at("on").flag()).map(f -> f.checked(
-                () -> new LosingRun((int) f.at("trades").longInteger(1, 10_000),
-                        f.has("pauseMinutes")
-                                ? OptionalInt.of((int) f.at("pauseMinutes").longInteger(1, 100_000))
-                                : OptionalInt.empty())));
-        Optional<Long> profit = root.maybe("dayProfit").filter(f -> f.at("on").flag()).map(f -> f.at("amount").money());
-        Map<String, Field.Placed<ContractLimits>> contracts = new LinkedHashMap<>();
-        for (Field one : root.items("contractLimits")) {
-            String symbol = one.at("contract").text();
-            if (!known.contains(symbol)) {
-                throw one.problem("expected limits of a contract with a fee, found " + symbol);
-            }
-            one.putOnce(contracts, symbol, one.checked(() -> new ContractLimits(StrategyReader.dayLimits(one),
-                    one.maybe("tradesADay").map(Field::integer), one.maybe("mostContracts").map(Field::integer))),
-                    "the limits of " + symbol);
-        }
-        return new OwnLimits(loss, profit, giveBack, losingRun, root.maybe("tradesADay").map(Field::integer), quiet,
-                values(contracts));
     }
 
     private static Rulebook rulebook(Field field) {

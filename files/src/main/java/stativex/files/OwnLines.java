@@ -141,7 +141,7 @@ public final class OwnLines {
         return read(d);
     }
 
-    private static Documents.Read<Account> read(ObjectNode d) {
+    static Documents.Read<Account> read(ObjectNode d) {
         return Documents.account(Json.line(d), d.path("name").asString("account"), other -> other);
     }
 

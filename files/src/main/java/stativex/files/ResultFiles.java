@@ -10,14 +10,19 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.TreeMap;
 import java.util.function.Function;
 import stativex.engine.DayBook;
 import stativex.engine.Decision;
 import stativex.engine.History;
+import stativex.engine.Lock;
 import stativex.engine.Strategy;
 import stativex.engine.Trade;
+import stativex.evidence.Intervals;
+import stativex.evidence.Odds;
+import stativex.evidence.TrialReport;
 import stativex.market.Contract;
 import stativex.market.Money;
 import stativex.market.Side;
@@ -31,7 +36,7 @@ import stativex.trial.Inputs;
 import stativex.trial.Run;
 import stativex.trial.Summary;
 
-/** Writes the results of a run: {@code fills.csv}, {@code trades.csv}, {@code decisions.csv}, {@code summary.json}. */
+/** Writes the results of a run: {@code fills.csv}, {@code trades.csv}, {@code decisions.csv}, {@code days.csv}, {@code summary.json}. */
 public final class ResultFiles {
     /** Version of the engine: the same version on the same inputs gives the same fills. */
     public static final String ENGINE = "0.1.0";
@@ -44,16 +49,38 @@ public final class ResultFiles {
     }
 
     /**
+     * What is written beside the files that every run has.
+     *
+     * @param path equity at every print at which something is held, {@code path.csv}: large
+     * @param report how its intervals are drawn, {@code report.json}; empty: none
+     */
+    public record Extras(boolean path, Optional<Intervals.Settings> report) {
+        /** Nothing. */
+        public static final Extras NONE = new Extras(false, Optional.empty());
+    }
+
+    /** Writes them with nothing beside. */
+    public static void write(Path folder, Run run) {
+        write(folder, run, Extras.NONE);
+    }
+
+    /**
      * Writes all of them or none; what an earlier run left in the folder stays until then.
      *
      * @throws BadInput when the folder cannot be written
      */
-    public static void write(Path folder, Run run) {
+    public static void write(Path folder, Run run, Extras extras) {
         Map<String, WholeFile.Content> files = new LinkedHashMap<>();
-        files.put("fills.csv", csv(fills(run)));
-        files.put("trades.csv", csv(trades(run)));
-        files.put("decisions.csv", csv(decisions(run)));
+        files.put("fills.csv", csv(ResultRows.fills(run)));
+        files.put("trades.csv", csv(ResultRows.trades(run)));
+        files.put("decisions.csv", csv(ResultRows.decisions(run)));
+        files.put("days.csv", csv(ResultRows.days(run)));
+        if (extras.path()) {
+            files.put("path.csv", csv(ResultRows.path(run)));
+        }
         files.put("summary.json", out -> out.write(Json.pretty(summary(run))));
+        extras.report().ifPresent(drawn -> files.put("report.json", out -> out.write(Json.pretty(ReportFile
+                .json(TrialReport.of(run, drawn, Odds.Progress.NONE).orElseThrow(), drawn)))));
         WholeFolder.write(folder, files);
     }
 
@@ -63,68 +90,6 @@ public final class ResultFiles {
                 rows.forEach(csv::writeRecord);
             }
         };
-    }
-
-    /** The rows of {@code fills.csv}, header first. */
-    public static List<List<String>> fills(Run run) {
-        List<List<String>> rows = new ArrayList<>();
-        rows.add(List.of("time", "strategy", "order", "side", "quantity", "price", "fee", "reason"));
-        for (Fill fill : run.engine().log().fills()) {
-            rows.add(List.of(time(fill.time()), owner(run, fill.owner()), Integer.toString(fill.order()),
-                    fill.buy() ? "buy" : "sell", Integer.toString(fill.quantity()),
-                    run.inputs().contract(fill.owner()).text(fill.price()),
-                    Money.text(fill.fee()), ResultWords.of(fill.reason())));
-        }
-        return rows;
-    }
-
-    /** The rows of {@code trades.csv}, header first. */
-    public static List<List<String>> trades(Run run) {
-        List<List<String>> rows = new ArrayList<>();
-        rows.add(
-                List.of("entry_time", "exit_time", "strategy", "side", "quantity", "entry_price", "exit_price", "gross",
-                        "fees", "net", "mae_ticks", "mfe_ticks", "bars", "exit_reason"));
-        for (Trade t : run.engine().log().trades()) {
-            Contract contract = run.inputs().contract(t.owner());
-            rows.add(List.of(time(t.entryTime()), time(t.exitTime()), owner(run, t.owner()), t.side().word(),
-                    Integer.toString(t.quantity()), contract.meanText(t.entrySum(), t.quantity()),
-                    contract.meanText(t.exitSum(), t.left()), Money.text(t.gross()), Money.text(t.fees()),
-                    Money.text(t.net()), Long.toString(t.mae()), Long.toString(t.mfe()), Integer.toString(t.bars()),
-                    t.exitReason().map(ResultWords::of).orElse("")));
-        }
-        return rows;
-    }
-
-    /** The rows of {@code decisions.csv}, header first. */
-    public static List<List<String>> decisions(Run run) {
-        List<Contract> contracts = run.engine().contracts();
-        List<List<String>> rows = new ArrayList<>();
-        rows.add(List.of("time", "strategy", "side", "decision", "reason", "price"));
-        for (Decision d : run.engine().log().decisions()) {
-            if (d.kind() == Decision.Kind.BY_HAND) {
-                // an act is no decision about an entry; the session file has it with its place on the tape
-                continue;
-            }
-            rows.add(List.of(time(d.time()), d.owner().map(owner -> owner(run, owner)).orElse(""),
-                    d.side().map(Side::word).orElse(""), ResultWords.of(d.kind()), ResultWords.reason(d),
-                    d.price() == Tape.NONE ? "" : contracts.get(d.market()).text(d.price())));
-        }
-        return rows;
-    }
-
-    private static String time(long nanos) {
-        return TapeTime.instant(nanos).toString();
-    }
-
-    private static String owner(Run run, Owner owner) {
-        return switch (owner) {
-            case Owner.Strategy strategy -> strategy(run, strategy.index());
-            case Owner.Person ignored -> "by hand";
-        };
-    }
-
-    private static String strategy(Run run, int index) {
-        return run.inputs().strategies().get(index).name();
     }
 
     private static Map<String, Object> assumed(Assumed assumed) {
@@ -173,8 +138,8 @@ public final class ResultFiles {
         json.put("prints", prints);
         json.put("printsOutsideSessions", run.printsOutsideSessions());
         json.put("ordersLargerThanTheirPrint", run.engine().ordersLargerThanTheirPrint());
-        json.put("from", prints == 0 ? "" : time(inputs.tape().time(0)));
-        json.put("to", prints == 0 ? "" : time(inputs.tape().time(prints - 1)));
+        json.put("from", prints == 0 ? "" : ResultRows.time(inputs.tape().time(0)));
+        json.put("to", prints == 0 ? "" : ResultRows.time(inputs.tape().time(prints - 1)));
         List<String> traded = run.engine().contracts().stream().map(Contract::symbol).toList();
         if (!inputs.others().isEmpty()) {
             json.put("furtherTapes", new TreeMap<>(inputs.others()).entrySet().stream().map(other -> {
@@ -182,8 +147,8 @@ public final class ResultFiles {
                 Tape tape = other.getValue().tape();
                 one.put("contract", other.getKey());
                 one.put("prints", tape.count());
-                one.put("from", tape.count() == 0 ? "" : time(tape.time(0)));
-                one.put("to", tape.count() == 0 ? "" : time(tape.time(tape.count() - 1)));
+                one.put("from", tape.count() == 0 ? "" : ResultRows.time(tape.time(0)));
+                one.put("to", tape.count() == 0 ? "" : ResultRows.time(tape.time(tape.count() - 1)));
                 if (traded.contains(other.getKey())) {
                     one.put("slippageTicks", other.getValue().contract().slippage());
                     one.put("feePerSide", Money.text(inputs.account().fee(other.getKey())));
@@ -216,6 +181,9 @@ public final class ResultFiles {
         s.worstDay().ifPresent(day -> json.put("worstDay", day(day)));
         s.bestDay().ifPresent(day -> json.put("bestDay", day(day)));
         json.put("days", s.days().stream().map(ResultFiles::day).toList());
+        if (!run.engine().locks().isEmpty()) {
+            json.put("locks", run.engine().locks().stream().map(lock -> lock(run, lock)).toList());
+        }
         json.put("decisions", words(s.decisions(), ResultWords::of));
         json.put("declined", words(s.declined(), ResultWords::of));
         return json;
@@ -235,6 +203,21 @@ public final class ResultFiles {
         if (history.isShort()) {
             json.put("historyShort", true);
         }
+        return json;
+    }
+
+    private static Map<String, Object> lock(Run run, Lock lock) {
+        Map<String, Object> json = new LinkedHashMap<>();
+        json.put("time", ResultRows.time(lock.time()));
+        lock.owner().ifPresent(owner -> json.put("strategy", ResultRows.owner(run, owner)));
+        if (run.engine().contracts().size() > 1) {
+            json.put("contract", run.engine().contracts().get(lock.market()).symbol());
+        }
+        json.put("reason", ResultWords.of(lock.line().lock()));
+        json.put("byItsGuard", lock.guarded());
+        json.put("line", Money.text(lock.at()));
+        json.put("ended", Money.text(lock.ended()));
+        json.put("beyond", Money.text(lock.beyond()));
         return json;
     }
 

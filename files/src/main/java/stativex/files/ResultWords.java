@@ -125,6 +125,7 @@ public final class ResultWords {
             case Decision.Rejected rejected -> of(rejected.why());
             case Decision.ReverseDropped ignored -> "reverse dropped";
             case Decision.ByHand act -> of(act.act());
+            case Decision.Passed passed -> "went past " + of(passed.refusal().reason());
             case Decision.Locked locked -> of(locked.why());
         };
     }

@@ -10,6 +10,7 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import stativex.account.Losses;
 import stativex.engine.Decision;
+import stativex.engine.Lock;
 import stativex.engine.Mode;
 import stativex.engine.Strategy;
 import stativex.engine.StrategyState;
@@ -72,8 +73,21 @@ public final class Sentences {
             case Decision.Rejected rejected -> ResultWords.of(rejected.why());
             case Decision.ReverseDropped ignored -> "it waited for the exit, and something came in between";
             case Decision.ByHand act -> act.quantity() + (act.quantity() == 1 ? " contract" : " contracts");
+            case Decision.Passed passed -> refusal(passed.refusal());
             case Decision.Locked locked -> lock(locked);
         };
+    }
+
+    /** What a lock has come to: how far the result ended beyond the line, or how much was kept before it. */
+    public static String lock(Lock lock) {
+        String ended = "the result ended at " + Money.text(lock.ended()) + ", ";
+        return lock.beyond() > 0 && lock.line().below()
+                ? ended + Money.text(lock.beyond()) + " beyond the line"
+                : lock.line().below()
+                        ? ended + Money.text(-lock.beyond()) + " kept before the line"
+                        : ended + (lock.beyond() < 0
+                                ? Money.text(-lock.beyond()) + " short of the line"
+                                : Money.text(lock.beyond()) + " above the line");
     }
 
     private static String coolDown(CoolDown rule) {

@@ -12,10 +12,19 @@ import java.util.Optional;
 import java.util.OptionalInt;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
+import stativex.account.Account;
+import stativex.account.ContractLimits;
+import stativex.account.DayLimits;
+import stativex.account.ForThePerson;
+import stativex.account.GiveBack;
+import stativex.account.Guard;
+import stativex.account.LosingRun;
+import stativex.account.OwnLimits;
 import stativex.engine.Command;
 import stativex.engine.Mode;
 import stativex.engine.Strategy;
 import stativex.files.tape.TickCsv;
+import stativex.market.Money;
 import stativex.market.Rolls;
 import stativex.market.Side;
 import stativex.market.Tape;
@@ -46,11 +55,27 @@ public class CommandLineTest {
                 new Command.Enter(Side.SHORT, Order.Type.STOP_LIMIT, 1, 5140, 5138, OptionalInt.empty(), false),
                 new Command.Cancel(7), new Command.Move(9, -12), new Command.HandOver(strategy, Owner.PERSON),
                 new Command.HandOver(Owner.PERSON, strategy), new Command.AttachPlan(0),
-                new Command.ChangePlan(0, documents.strategies().getFirst().value().plan(), true))) {
+                new Command.ChangePlan(0, documents.strategies().getFirst().value().plan(), true),
+                new Command.ChangeLimits(inputs.account().own()), new Command.ChangeLimits(limits()))) {
             Map<String, Object> line = new LinkedHashMap<>();
             CommandLine.write(command, names, line);
             assertEquals(again(line), command);
         }
+    }
+
+    /** Of every kind one. */
+    private OwnLimits limits() {
+        Guard guard = new Guard(true, Money.parse("12.50"), 2);
+        Account.DayLoss loss = new Account.DayLoss(Money.parse("520"), guard);
+        ContractLimits contract = new ContractLimits(new DayLimits(Optional.of(loss), Optional.of(Money.parse("80"))),
+                Optional.of(4), Optional.of(2));
+        return new OwnLimits(Optional.of(loss), Optional.of(Money.parse("1040")),
+                Optional.of(new GiveBack(Money.parse("100"), Money.parse("300"), Guard.OFF)),
+                Optional.of(new LosingRun(3, OptionalInt.of(20))), Optional.of(9),
+                inputs.account().own().quietTimes(), Map.of(inputs.contract().symbol(), contract),
+                new ForThePerson(Map.of(ForThePerson.Of.QUIET_TIME, ForThePerson.Response.WARN,
+                        ForThePerson.Of.OWN_LINES, ForThePerson.Response.STOP), true,
+                        new ForThePerson.Near(30, 15)));
     }
 
     @DataProvider
@@ -62,6 +87,9 @@ public class CommandLineTest {
                 {"{\"command\":\"move\",\"order\":1,\"priceTicks\":9000000000000}", "from -2000000000 to"},
                 {"{\"command\":\"hand over\",\"from\":\"nobody\"}", "a strategy of the session"},
                 {"{\"command\":\"attach plan\",\"strategy\":\"nobody\"}", "a strategy of the session"},
+                {"{\"command\":\"change limits\",\"limits\":{\"ownOrders\":{\"quietTime\":\"pray\"}}}", "stop"},
+                {"{\"command\":\"change limits\",\"limits\":{\"near\":{\"percent\":20,\"stopOuts\":\"1.25\"}}}",
+                        "one decimal"},
                 {"{\"command\":\"dance\"}", "a command"}};
     }
 

@@ -55,10 +55,10 @@ public class SessionFileTest {
         Path session = folder.resolve("session.jsonl");
         Run first = record(folder, session);
         Run again = SessionFile.read(session, (name, contract) -> TickCsv.read(Path.of(name), contract)).run();
-        assertTrue(ResultFiles.fills(first).size() > 3, ResultFiles.fills(first).toString());
-        assertEquals(ResultFiles.fills(again), ResultFiles.fills(first));
-        assertEquals(ResultFiles.trades(again), ResultFiles.trades(first));
-        assertEquals(ResultFiles.decisions(again), ResultFiles.decisions(first));
+        assertTrue(ResultRows.fills(first).size() > 3, ResultRows.fills(first).toString());
+        assertEquals(ResultRows.fills(again), ResultRows.fills(first));
+        assertEquals(ResultRows.trades(again), ResultRows.trades(first));
+        assertEquals(ResultRows.decisions(again), ResultRows.decisions(first));
     }
 
     @Test
@@ -88,10 +88,10 @@ public class SessionFileTest {
         }
         run.finish();
         Run again = SessionFile.read(session, (name, of) -> TickCsv.read(Path.of(name), of)).run();
-        assertEquals(ResultFiles.fills(again), ResultFiles.fills(run));
+        assertEquals(ResultRows.fills(again), ResultRows.fills(run));
         // the print of :05 is known at the bar that closes at :06, whose order meets the print of :07
-        assertTrue(ResultFiles.fills(run).get(1).getFirst().equals("2026-09-20T21:45:07Z"),
-                ResultFiles.fills(run).toString());
+        assertTrue(ResultRows.fills(run).get(1).getFirst().equals("2026-09-20T21:45:07Z"),
+                ResultRows.fills(run).toString());
         Files.writeString(wool, Files.readString(wool).replace("13.00", "13.50"));
         assertTrue(expectThrows(BadInput.class,
                 () -> SessionFile.read(session, (name, of) -> TickCsv.read(Path.of(name), of))).getMessage()
@@ -155,7 +155,7 @@ public class SessionFileTest {
         Files.writeString(session, String.join("\n", lines.stream().map(line -> line.split(" ", 3)[2]).toList())
                 .replace("\"version\":2,\"engine\"", "\"version\":1,\"engine\"") + "\n");
         Run again = SessionFile.read(session, (name, contract) -> TickCsv.read(Path.of(name), contract)).run();
-        assertEquals(ResultFiles.fills(again), ResultFiles.fills(first), "version 1 has JSON alone");
+        assertEquals(ResultRows.fills(again), ResultRows.fills(first), "version 1 has JSON alone");
     }
 
     @Test
@@ -176,7 +176,8 @@ public class SessionFileTest {
         SessionFile.Set documents = Texts.documents(folder);
         Run run = Run.trial(documents.inputs(
                 TickCsv.read(folder.resolve("ticks.csv"), documents.contract().value()), Terms.DEFAULT));
-        ResultFiles.write(folder.resolve("out"), run);
+        ResultFiles.write(folder.resolve("out"), run,
+                new ResultFiles.Extras(true, java.util.Optional.of(stativex.evidence.Intervals.Settings.DEFAULT)));
         assertEquals(Files.readString(folder.resolve("out/fills.csv")),
                 "time,strategy,order,side,quantity,price,fee,reason\r\n");
         assertEquals(Files.readString(folder.resolve("out/trades.csv")),

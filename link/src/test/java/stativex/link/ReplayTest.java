@@ -16,7 +16,7 @@ import stativex.demo.Demo;
 import stativex.engine.Command;
 import stativex.engine.Mode;
 import stativex.files.BadInput;
-import stativex.files.ResultFiles;
+import stativex.files.ResultRows;
 import stativex.files.SessionFile;
 import stativex.files.SessionRecord;
 import stativex.market.TapeTime;
@@ -39,7 +39,7 @@ public class ReplayTest {
     }
 
     private static List<List<List<String>>> results(Run run) {
-        return List.of(ResultFiles.fills(run), ResultFiles.trades(run), ResultFiles.decisions(run));
+        return List.of(ResultRows.fills(run), ResultRows.trades(run), ResultRows.decisions(run));
     }
 
     private static void untilEnd(Replay replay) throws InterruptedException {

@@ -176,6 +176,7 @@ final class Pins {
             case Decision.Locked ignored -> "k";
             case Decision.ReverseDropped ignored -> "";
             case Decision.ByHand ignored -> "";
+            case Decision.Passed ignored -> "";
         };
     }
 

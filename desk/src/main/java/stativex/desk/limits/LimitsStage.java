@@ -38,6 +38,7 @@ import stativex.files.BadInput;
 import stativex.files.BookSketch;
 import stativex.files.Documents;
 import stativex.files.OwnLines;
+import stativex.files.OwnOrders;
 import stativex.files.QuietSketch;
 import stativex.files.StrategyDraft;
 import stativex.files.StrategySetup;
@@ -98,11 +99,13 @@ public final class LimitsStage extends BorderPane {
     private final VBox thumb = new VBox(2);
     private final Region first = rule();
     private final Region second = rule();
+    private final Region third = rule();
     private final WindowFields windowFields;
     private final QuietForm quietForm;
     private final OwnLinesForm ofAccount;
     private final OwnLinesForm ofContract;
     private final OwnLinesForm ofStrategy;
+    private final OwnOrdersForm ofOrders;
     private final RuleCards cards = new RuleCards();
     private final PricesView prices = new PricesView();
     private final BookEditor editor;
@@ -142,6 +145,7 @@ public final class LimitsStage extends BorderPane {
             work.plans().edit(draft -> OwnLines.with(draft, limits));
             opened();
         });
+        this.ofOrders = new OwnOrdersForm(manners -> take(OwnOrders.with(account, manners)));
         this.editor = new BookEditor(this::bookChanged);
         getStyleClass().add("limits-stage");
         setLeft(left());
@@ -256,6 +260,11 @@ public final class LimitsStage extends BorderPane {
     public void account(Documents.Read<Account> now) {
         account = now;
         opened();
+    }
+
+    /** Says something beside the fields. */
+    public void say(String words) {
+        said.setText(words);
     }
 
     /** The open strategy, the account or the books may be others. */
@@ -387,8 +396,9 @@ public final class LimitsStage extends BorderPane {
                 ofAccount.show(account.value().name(), OwnLines.of(account), out);
                 ofContract.show(contract.symbol() + " on this account", OwnLines.of(account, contract.symbol()), out);
                 ofStrategy.show(work.plans().draft().name(), OwnLines.of(work.plans().draft()), out);
+                ofOrders.show(OwnOrders.of(account));
                 showThumb();
-                nodes.addAll(List.of(ofAccount, thumb, first, ofContract, second, ofStrategy));
+                nodes.addAll(List.of(ofAccount, thumb, first, ofContract, second, ofStrategy, third, ofOrders));
             }
             case BOOK -> nodes.addAll(bookNodes());
         }

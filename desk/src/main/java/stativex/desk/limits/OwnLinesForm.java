@@ -61,18 +61,19 @@ final class OwnLinesForm extends VBox {
         CheckBox on = new CheckBox(OwnLines.name(kind));
         on.setId(id);
         on.setSelected(limit.on());
-        on.setPrefWidth(118);
-        on.setMinWidth(118);
+        boolean two = kind == OwnLines.Kind.GIVE_BACK || kind == OwnLines.Kind.LOSING_RUN;
+        on.setPrefWidth(two ? 92 : 118);
+        on.setMinWidth(two ? 92 : 118);
         boolean amount = kind == OwnLines.Kind.DAY_LOSS || kind == OwnLines.Kind.DAY_PROFIT
                 || kind == OwnLines.Kind.GIVE_BACK;
         TextField first = field(id + "-first", OwnLines.name(kind) + (amount ? ", money" : ", how many"),
-                limit.first(), amount ? 7 : 3);
+                limit.first(), amount ? (kind == OwnLines.Kind.GIVE_BACK ? 5 : 7) : 3);
         VBox box = new VBox(1);
         if (kind == OwnLines.Kind.GIVE_BACK || kind == OwnLines.Kind.LOSING_RUN) {
             boolean fall = kind == OwnLines.Kind.GIVE_BACK;
             TextField second = field(id + "-second",
                     fall ? "Best of the day from which on it counts, money" : "Minutes of the pause, empty for the day",
-                    limit.second(), fall ? 7 : 4);
+                    limit.second(), fall ? 5 : 4);
             Runnable put = () -> put(kind, new OwnLines.Limit(on.isSelected(), first.getText(), second.getText()));
             listen(on, put, first, second);
             box.getChildren().add(Form.row(on, first, Form.muted(fall ? "from" : "trades, pause"), second,

@@ -117,13 +117,22 @@ final class Journal extends VBox {
         String why = switch (d.kind()) {
             case DECLINED -> ResultWords.reason(d) + ": " + detail;
             case WOULD_BE -> price.strip() + ", " + detail;
-            case TAKEN, REJECTED, LOCKED -> detail;
+            case TAKEN, REJECTED -> detail;
+            case LOCKED -> detail + cameTo(d);
             case BY_HAND -> detail + price;
             case CANCELLED -> ResultWords.reason(d) + ": " + detail;
         };
         return new Row(Format.clock(d.time(), contract.calendar().zone()), what, day(d.time()) + who + " · " + why,
                 d.kind() != Decision.Kind.TAKEN && d.kind() != Decision.Kind.WOULD_BE
                         && d.kind() != Decision.Kind.BY_HAND);
+    }
+
+    /** By how much the result ended beyond the line that locked. */
+    private String cameTo(Decision locked) {
+        return last.account().locks().stream()
+                .filter(lock -> lock.time() == locked.time() && locked.lockedFor(lock.line().lock())
+                        && lock.owner().equals(locked.owner()))
+                .findFirst().map(lock -> "; " + Sentences.lock(lock)).orElse("");
     }
 
     private String owner(Owner owner) {

@@ -19,6 +19,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import stativex.account.ForThePerson;
 import stativex.account.Headroom;
 import stativex.desk.look.Form;
 import stativex.desk.look.Format;
@@ -38,7 +39,8 @@ import stativex.order.Owner;
 
 /**
  * An order of the person's own: side, quantity, type, price, the exit plan that its trade takes, and what the worst of it would cost
- * before it is sent. A line of the person's own that a stop-out would cross is a question: the order is then held to be sent.
+ * before it is sent. What the account's settings make a question (a line of the person's own that a stop-out would cross, a quiet time …)
+ * is one here: the order is then held to be sent.
  */
 final class Ticket extends VBox {
     private static final String NO_PLAN = "none";
@@ -62,9 +64,11 @@ final class Ticket extends VBox {
     private final Label said = new Label();
     private final Button go = new Button("Send");
     private final HoldButton anyway = new HoldButton("Hold to send anyway",
-            "A stop-out would cross a line of your own.", () -> order().ifPresent(o -> give(o, true)));
+            "The account asks before an order goes past this.", () -> order().ifPresent(o -> give(o, true)));
     private Optional<Snapshot> last = Optional.empty();
     private int decisions;
+    /** The last order was declined by what the account asks about, and is still the one that stands here. */
+    private Optional<Command.Enter> held = Optional.empty();
 
     /**
      * @param fee money per contract and side
@@ -247,6 +251,7 @@ final class Ticket extends VBox {
 
     private void give(Command.Enter o, boolean crosses) {
         decisions = last.map(s -> mine(s).size()).orElse(0);
+        held = Optional.empty();
         said.setText("sent");
         said.getStyleClass().setAll("label", "muted");
         send.accept(new Command.Enter(o.side(), o.type(), o.quantity(), o.price(), o.limit(), o.plan(), crosses));
@@ -266,6 +271,7 @@ final class Ticket extends VBox {
             Decision newest = mine.getLast();
             decisions = mine.size();
             boolean taken = newest.kind() == Decision.Kind.TAKEN;
+            held = asks(newest) ? order() : Optional.empty();
             said.setText(taken
                     ? "taken: it meets the next trade"
                     : ResultWords.of(newest.kind()) + ": "
@@ -296,7 +302,9 @@ final class Ticket extends VBox {
                 : "");
         boolean crosses = wrong.isEmpty() && nearest.isPresent()
                 && (cost.isEmpty() || cost.get() >= nearest.get().money());
-        boolean asks = crosses && nearest.get().line().kind().ofTheDay();
+        boolean asks = crosses && !nearest.get().line().kind().ofTheBook()
+                && response(ForThePerson.Of.OWN_LINES) == ForThePerson.Response.ASK
+                || held.isPresent() && held.equals(order);
         left.getStyleClass().setAll("label", crosses ? "held" : "muted");
         if (!wrong.isEmpty()) {
             said.setText(wrong);
@@ -310,6 +318,16 @@ final class Ticket extends VBox {
         go.setDisable(!wrong.isEmpty());
         Form.show(go, !asks);
         Form.show(anyway, asks);
+    }
+
+    private ForThePerson.Response response(ForThePerson.Of interlock) {
+        return last.map(s -> s.hand().manners().of(interlock)).orElse(interlock.byDefault());
+    }
+
+    /** Whether it was declined for something that the account asks about. */
+    private boolean asks(Decision decision) {
+        return decision.outcome() instanceof Decision.Declined declined && declined.refusal().settable()
+                .filter(of -> response(of) == ForThePerson.Response.ASK).isPresent();
     }
 
     private String wrong(Optional<Command.Enter> order, Optional<Long> now) {
@@ -335,10 +353,10 @@ final class Ticket extends VBox {
                                 * (contract.money(Math.max(0, stop) + contract.slippage(), 1) + 2 * fee));
     }
 
-    /** The loss line that is nearest. */
+    /** The loss line that is nearest, of those of the account and the contract. */
     private Optional<Headroom> nearest() {
         return last.stream().flatMap(s -> s.strategies().stream()).findFirst().stream()
-                .flatMap(view -> view.headroom().stream()).filter(h -> h.line().below())
+                .flatMap(view -> view.headroom().stream()).filter(h -> h.line().below() && h.line().kind().ofEveryone())
                 .min(Comparator.comparingLong(Headroom::money));
     }
 }
