@@ -28,6 +28,7 @@ import stativex.files.ResultFiles;
 import stativex.files.ResultWords;
 import stativex.files.Sentences;
 import stativex.files.SessionFile;
+import stativex.files.TrialFolder;
 import stativex.files.tape.FurtherTape;
 import stativex.files.tape.TapeReference;
 import stativex.market.Decimals;
@@ -53,6 +54,9 @@ final class TrialCommand implements Callable<Integer> {
 
         @Option(names = "--session", paramLabel = "FILE", required = true, description = "a recorded session: gives the same fills again")
         private Path session;
+
+        @Option(names = "--again", paramLabel = "FILE", required = true, description = "a kept trial (trial.session or its folder): runs it again and says whether every byte is the same, else where it differs; exit code 1 if it does")
+        private Path again;
     }
 
     /** Files of a plain trial. */
@@ -112,7 +116,7 @@ final class TrialCommand implements Callable<Integer> {
     @ArgGroup(multiplicity = "1")
     private Source source;
 
-    @Option(names = "--out", paramLabel = "DIR", required = true, description = "where to write the results")
+    @Option(names = "--out", paramLabel = "DIR", description = "where to write the results")
     private Path out;
 
     @Option(names = "--count-flickers", description = "looks at every print and says how many signals a strategy would have raised inside bars and withdrawn at their close")
@@ -137,6 +141,12 @@ final class TrialCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
+        if (source.again != null) {
+            return repeated();
+        }
+        if (out == null) {
+            throw new ParameterException(spec.commandLine(), "Missing required option: '--out=DIR'");
+        }
         Run run = new StoredTapes(spec)
                 .mending(() -> source.session != null ? again(source.session) : plain(source.files));
         ResultFiles.write(out, run, new ResultFiles.Extras(path,
@@ -203,6 +213,22 @@ final class TrialCommand implements Callable<Integer> {
                             + " confirmed, " + found.withdrawn() + " withdrawn"
                             + (found.provisional() ? "; the last bar's is open" : "")));
         }
+    }
+
+    /** A kept trial once more. */
+    private int repeated() {
+        TrialFolder.Repeated repeated = new StoredTapes(spec)
+                .mending(() -> TrialFolder.again(source.again, Demo::tape));
+        PrintWriter print = spec.commandLine().getOut();
+        repeated.differences().forEach(print::println);
+        if (repeated.same()) {
+            print.println("the same, byte for byte: " + repeated.run().engine().log().fills().size() + " fills, "
+                    + repeated.run().engine().log().trades().size() + " trades");
+        }
+        if (out != null) {
+            ResultFiles.write(out, repeated.run());
+        }
+        return repeated.same() ? 0 : 1;
     }
 
     private Run again(Path file) {

@@ -42,6 +42,11 @@ public final class EquityCurve implements DayWalk.Points {
     }
 
     @Override
+    public boolean overnight() {
+        return true;
+    }
+
+    @Override
     public void day(LocalDate next) {
         ends();
         date = next;

@@ -29,6 +29,7 @@ import stativex.desk.chart.ChartLink;
 import stativex.desk.chart.ChartModel;
 import stativex.desk.exits.ExitsStage;
 import stativex.desk.limits.LimitsStage;
+import stativex.desk.trials.TrialsStage;
 import stativex.desk.look.FilePicker;
 import stativex.desk.rules.RulesStage;
 import stativex.desk.run.RunStage;
@@ -60,7 +61,7 @@ import stativex.market.Rolls;
 public final class DeskWindow {
     /** Stages that there are, by the key that shows each beside the shortcut key. */
     private static final Map<KeyCode, Integer> STAGES = Map.of(KeyCode.DIGIT1, 1, KeyCode.DIGIT2, 2, KeyCode.DIGIT3, 3,
-            KeyCode.DIGIT4, 4, KeyCode.DIGIT6, 6);
+            KeyCode.DIGIT4, 4, KeyCode.DIGIT5, 5, KeyCode.DIGIT6, 6);
 
     private final BorderPane root = new BorderPane();
     private final FilePicker picker;
@@ -79,6 +80,7 @@ public final class DeskWindow {
     private Optional<RulesStage> rules = Optional.empty();
     private Optional<ExitsStage> exits = Optional.empty();
     private Optional<LimitsStage> limits = Optional.empty();
+    private Optional<TrialsStage> trials = Optional.empty();
     private Optional<Replay.View> shown = Optional.empty();
     private int stage = 1;
     /** A switch that would end what is under way is asked once. */
@@ -134,6 +136,10 @@ public final class DeskWindow {
         root.addEventFilter(KeyEvent.KEY_PRESSED, e -> {
             if (e.isShortcutDown() && !e.isAltDown() && !e.isShiftDown() && STAGES.containsKey(e.getCode())) {
                 stage(STAGES.get(e.getCode()));
+                e.consume();
+            } else if (e.isShortcutDown() && e.getCode() == KeyCode.ENTER && workspace.isPresent()) {
+                stage(5);
+                trialsStage().tryIt();
                 e.consume();
             }
         });
@@ -239,6 +245,8 @@ public final class DeskWindow {
         rules = Optional.empty();
         exits = Optional.empty();
         limits = Optional.empty();
+        trials.ifPresent(TrialsStage::leave);
+        trials = Optional.empty();
     }
 
     /** Shows a stage by its number; without a tape there is only the Tape stage. */
@@ -259,6 +267,9 @@ public final class DeskWindow {
         } else if (stage == 4) {
             root.setCenter(limitsStage());
             limitsStage().focus();
+        } else if (stage == 5) {
+            root.setCenter(trialsStage());
+            trialsStage().focus();
         } else if (run.isPresent()) {
             root.setCenter(run.get());
             run.get().requestFocus();
@@ -313,6 +324,19 @@ public final class DeskWindow {
                             now.firstDay()), picker, this::limited));
         }
         return limits.get();
+    }
+
+    /** The Trials stage, made when first asked for; it tries the strategies of the Rules stage. */
+    TrialsStage trialsStage() {
+        if (trials.isEmpty()) {
+            trials = Optional.of(new TrialsStage(() -> new TrialsStage.Work(workspace().documents(),
+                    workspace().inputs(), workspace().tape(), new CurrentPlans(() -> rulesStage().plans()),
+                    Demo::tape), time -> {
+                        stage(2);
+                        rulesStage().lookAt(time);
+                    }));
+        }
+        return trials.get();
     }
 
     /** The account with other limits, or another rulebook: kept, written down where its book changes, and traded with. */

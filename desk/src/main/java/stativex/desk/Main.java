@@ -49,10 +49,13 @@ public final class Main implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        if (!List.of("run", "ticket", "tape", "flow", "contract", "rules", "exits", "limits", "odds", "rulebook")
+        if (!List
+                .of("run", "ticket", "tape", "flow", "contract", "rules", "exits", "limits", "odds", "rulebook",
+                        "trial",
+                        "compare")
                 .contains(stage)) {
             throw new ParameterException(spec.commandLine(),
-                    "--stage: expected run, ticket, tape, flow, contract, rules, exits, limits, odds or rulebook, found "
+                    "--stage: expected run, ticket, tape, flow, contract, rules, exits, limits, odds, rulebook, trial or compare, found "
                             + stage);
         }
         Options options = new Options(Optional.ofNullable(picture), stage, Optional.ofNullable(tape),

@@ -35,6 +35,8 @@ final class Picture {
             case "limits" -> limitsStage(window, "Trading day");
             case "odds" -> limitsStage(window, "Own limits");
             case "rulebook" -> limitsStage(window, "");
+            case "trial" -> trialsStage(window, 1);
+            case "compare" -> trialsStage(window, 2);
             case "contract" -> contract(window);
             default -> tapeStage(window, options);
         })
@@ -84,6 +86,32 @@ final class Picture {
                             window.tapeStage().pane().press("delta");
                         }
                         window.tapeStage().pane().chart().repaint();
+                        ready.complete(null);
+                    }
+                }
+            }.start();
+        });
+        return ready;
+    }
+
+    /** Goes to the Trials stage and tries so many strategies; several are shown side by side. */
+    private static CompletableFuture<Void> trialsStage(DeskWindow window, int trials) {
+        CompletableFuture<Void> ready = new CompletableFuture<>();
+        Platform.runLater(() -> {
+            window.stage(5);
+            window.trialsStage().tryAll(trials);
+            new AnimationTimer() {
+                private int frames;
+
+                @Override
+                public void handle(long now) {
+                    if (window.trialsStage().isBusy() || ++frames < 20) {
+                        return;
+                    }
+                    if (frames == 20 && trials > 1) {
+                        window.trialsStage().compareAll();
+                    } else if (frames > 40) {
+                        stop();
                         ready.complete(null);
                     }
                 }

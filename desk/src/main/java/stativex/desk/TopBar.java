@@ -33,6 +33,7 @@ final class TopBar extends HBox {
     private final ToggleButton rules = new ToggleButton("2  Rules");
     private final ToggleButton exits = new ToggleButton("3  Exits");
     private final ToggleButton limits = new ToggleButton("4  Limits");
+    private final ToggleButton trials = new ToggleButton("5  Trials");
     private final ToggleButton run = new ToggleButton("6  Run");
 
     /**
@@ -61,6 +62,9 @@ final class TopBar extends HBox {
         limits.setId("stage-limits");
         limits.setTooltip(new Tooltip("Limits (Ctrl+4)"));
         limits.setOnAction(e -> stage.accept(4));
+        trials.setId("stage-trials");
+        trials.setTooltip(new Tooltip("Trials (Ctrl+5); Ctrl+Enter tries the open strategy"));
+        trials.setOnAction(e -> stage.accept(5));
         run.setId("stage-run");
         run.setTooltip(new Tooltip("Run (Ctrl+6)"));
         run.setOnAction(e -> stage.accept(6));
@@ -75,6 +79,7 @@ final class TopBar extends HBox {
         rules.setDisable(contract.isEmpty());
         exits.setDisable(contract.isEmpty());
         limits.setDisable(contract.isEmpty());
+        trials.setDisable(contract.isEmpty());
         run.setDisable(contract.isEmpty());
         Region gap = new Region();
         HBox.setHgrow(gap, Priority.ALWAYS);
@@ -85,7 +90,7 @@ final class TopBar extends HBox {
         lock.setId("flat-and-lock");
         lock.getStyleClass().add("lock");
         lock.setVisible(contract.isPresent());
-        getChildren().addAll(name, new HBox(tape, rules, exits, limits, run), gap, clock, sound, account, lock);
+        getChildren().addAll(name, new HBox(tape, rules, exits, limits, trials, run), gap, clock, sound, account, lock);
     }
 
     void show(Replay.View view) {
@@ -106,6 +111,7 @@ final class TopBar extends HBox {
         rules.setSelected(number == 2);
         exits.setSelected(number == 3);
         limits.setSelected(number == 4);
+        trials.setSelected(number == 5);
         run.setSelected(number == 6);
     }
 }

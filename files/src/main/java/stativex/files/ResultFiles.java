@@ -2,6 +2,9 @@ package stativex.files;
 
 import de.siegmar.fastcsv.writer.CsvWriter;
 import de.siegmar.fastcsv.writer.LineDelimiter;
+import java.io.IOException;
+import java.io.StringWriter;
+import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.LocalDate;
@@ -82,6 +85,17 @@ public final class ResultFiles {
         extras.report().ifPresent(drawn -> files.put("report.json", out -> out.write(Json.pretty(ReportFile
                 .json(TrialReport.of(run, drawn, Odds.Progress.NONE).orElseThrow(), drawn)))));
         WholeFolder.write(folder, files);
+    }
+
+    /** Rows as a CSV text. */
+    static String text(List<List<String>> rows) {
+        StringWriter out = new StringWriter();
+        try {
+            csv(rows).to(out);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        return out.toString();
     }
 
     private static WholeFile.Content csv(List<List<String>> rows) {

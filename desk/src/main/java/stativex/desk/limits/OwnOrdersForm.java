@@ -46,9 +46,8 @@ final class OwnOrdersForm extends VBox {
             word.setMinWidth(118);
             getChildren().add(Form.row(word, choice));
         }
-        Label always = Form.muted("Locks, a broken account, and the rulebook's lines, sizes and flat by always stop.");
-        always.setWrapText(true);
-        always.setMinHeight(USE_PREF_SIZE);
+        Label always = Form
+                .wrapped("Locks, a broken account, and the rulebook's lines, sizes and flat by always stop.");
         along.setId("own-orders-along");
         along.setWrapText(true);
         along.setTooltip(new Tooltip("With those of the account, the contract and the rulebook it always does."));

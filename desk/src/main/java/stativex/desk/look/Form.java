@@ -29,6 +29,15 @@ public final class Form {
         return row;
     }
 
+    /** Muted words that take as many lines as they need. */
+    public static Label wrapped(String text) {
+        Label label = new Label(text);
+        label.getStyleClass().add("muted");
+        label.setWrapText(true);
+        label.setMinHeight(Region.USE_PREF_SIZE);
+        return label;
+    }
+
     /** A line of a form; several rows stand beside their word's top. */
     public static HBox line(String word, Node... fields) {
         Label label = muted(word);

@@ -88,6 +88,8 @@ public final class RulesStage extends BorderPane {
     /** Says that a long tape is being worked; a further change gives up and begins anew. */
     private final PauseTransition working = new PauseTransition(Duration.millis(300));
     private Optional<Integer> chosen = Optional.empty();
+    /** A moment that somebody wants to see as soon as there is a chart. */
+    private Optional<Long> wanted = Optional.empty();
 
     /**
      * @param tape what rules are tried on
@@ -331,6 +333,7 @@ public final class RulesStage extends BorderPane {
                 chart.options(ChartOptions.PLAIN.withStudyPanels(panels));
             }
             chart.show(made.chart());
+            lookAtWanted();
             others.show(made.others());
             rule.know(made, names());
             studies.show(draft(), names());
@@ -409,6 +412,23 @@ public final class RulesStage extends BorderPane {
         chosen.or(() -> Optional.of(made.program().rows() - 1)).filter(bar -> bar >= 0 && bar < made.program().rows())
                 .ifPresentOrElse(
                         bar -> why.show(rules, bar, at -> made.program().bars().moment(at), made::words), why::nothing);
+    }
+
+    /** Shows a moment of the tape on the chart, with its reasons, once the chart is there. */
+    public void lookAt(long time) {
+        wanted = Optional.of(time);
+        lookAtWanted();
+    }
+
+    private void lookAtWanted() {
+        if (wanted.isPresent() && chart.model().isPresent()) {
+            long time = wanted.get();
+            wanted = Optional.empty();
+            int bar = chart.model().get().bars().barAt(time);
+            viewport.reveal(bar, chart.model().get().bars().count());
+            chart.pointAt(Optional.of(time));
+            choose(bar);
+        }
     }
 
     private void choose(int bar) {
