@@ -12,4 +12,5 @@ module stativex.core {
     exports stativex.engine;
     exports stativex.trial;
     exports stativex.evidence;
+    exports stativex.search;
 }

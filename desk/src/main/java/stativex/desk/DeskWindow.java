@@ -331,9 +331,9 @@ public final class DeskWindow {
         if (trials.isEmpty()) {
             trials = Optional.of(new TrialsStage(() -> new TrialsStage.Work(workspace().documents(),
                     workspace().inputs(), workspace().tape(), new CurrentPlans(() -> rulesStage().plans()),
-                    Demo::tape), time -> {
+                    Demo::tape), (time, side) -> {
                         stage(2);
-                        rulesStage().lookAt(time);
+                        rulesStage().lookAt(time, side);
                     }));
         }
         return trials.get();

@@ -350,7 +350,7 @@ public final class Documents {
     }
 
     /** CRC-32C of a document's text without its layout: tells versions of a document apart. */
-    private static String fingerprint(JsonNode document) {
+    static String fingerprint(JsonNode document) {
         CRC32C sum = new CRC32C();
         sum.update(Json.line(document).getBytes(StandardCharsets.UTF_8));
         return String.format("%08x", sum.getValue());

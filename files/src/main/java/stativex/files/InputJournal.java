@@ -51,6 +51,30 @@ final class InputJournal {
             }
         }
 
+        private Writer(Path file, FileChannel channel) {
+            this.file = file;
+            this.channel = channel;
+        }
+
+        /** Goes on with a file behind its last whole line; what was torn off behind it goes. @throws BadInput likewise */
+        static Writer onto(Path file) {
+            if (!Files.exists(file)) {
+                return new Writer(file);
+            }
+            try {
+                byte[] text = Files.readAllBytes(file);
+                int end = text.length;
+                while (end > 0 && text[end - 1] != '\n') {
+                    end--;
+                }
+                FileChannel channel = FileChannel.open(file, StandardOpenOption.WRITE);
+                channel.truncate(end).position(end);
+                return new Writer(file, channel);
+            } catch (IOException e) {
+                throw new BadInput(file + ": cannot be written: " + Causes.of(e), e);
+            }
+        }
+
         /** Writes an entry and forces it to disk. @throws BadInput when that cannot be done */
         void append(Object entry) {
             byte[] json = Json.line(entry).getBytes(StandardCharsets.UTF_8);

@@ -100,6 +100,11 @@ final class RulePanel extends BorderPane {
         return side;
     }
 
+    /** Turns to a side as a press of its button does. */
+    void turn(Side to) {
+        (to == Side.LONG ? longSide : shortSide).fire();
+    }
+
     /** Turns to a side. */
     void side(Side to) {
         side = to;

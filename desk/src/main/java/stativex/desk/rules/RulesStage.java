@@ -414,8 +414,9 @@ public final class RulesStage extends BorderPane {
                         bar -> why.show(rules, bar, at -> made.program().bars().moment(at), made::words), why::nothing);
     }
 
-    /** Shows a moment of the tape on the chart, with its reasons, once the chart is there. */
-    public void lookAt(long time) {
+    /** Shows the bar before a moment of the tape in the middle of the chart, with a side's reasons, once the chart is there. */
+    public void lookAt(long time, Side side) {
+        rule.turn(side);
         wanted = Optional.of(time);
         lookAtWanted();
     }
@@ -424,9 +425,10 @@ public final class RulesStage extends BorderPane {
         if (wanted.isPresent() && chart.model().isPresent()) {
             long time = wanted.get();
             wanted = Optional.empty();
-            int bar = chart.model().get().bars().barAt(time);
-            viewport.reveal(bar, chart.model().get().bars().count());
-            chart.pointAt(Optional.of(time));
+            // what is entered in a bar was signalled by the one before
+            int bar = Math.max(0, chart.model().get().bars().barAt(time) - 1);
+            viewport.endWith(bar + viewport.plotWidth() / viewport.barWidth() / 2);
+            chart.pointAt(Optional.of(chart.model().get().bars().start(bar)));
             choose(bar);
         }
     }

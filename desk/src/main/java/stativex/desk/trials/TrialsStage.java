@@ -9,7 +9,6 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.LongConsumer;
 import java.util.function.Supplier;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
@@ -44,6 +43,7 @@ import stativex.files.SessionFile;
 import stativex.files.StrategyDraft;
 import stativex.files.TrialFolder;
 import stativex.files.tape.FurtherTape;
+import stativex.market.Side;
 import stativex.trial.Inputs;
 import stativex.trial.TradeFacts;
 
@@ -66,8 +66,14 @@ public final class TrialsStage extends BorderPane {
     public record Work(SessionFile.Set documents, Inputs inputs, String tape, PlanBook plans,
             SessionFile.TapeSource tapes) {}
 
+    /** Shows what led to an entry. */
+    public interface Chart {
+        /** @param time of the entry, nanoseconds */
+        void show(long time, Side side);
+    }
+
     private final Supplier<Work> work;
-    private final LongConsumer chart;
+    private final Chart chart;
     private final TrialFolder folder = TrialFolder.own();
     private final TrialQueue queue;
     private final ComboBox<String> strategies = Form.choice("trials-strategy", "Strategy that is tried");
@@ -98,9 +104,9 @@ public final class TrialsStage extends BorderPane {
 
     /**
      * @param work what is at hand now
-     * @param chart shows a moment of the tape on the chart of the rules, nanoseconds
+     * @param chart that of the rules
      */
-    public TrialsStage(Supplier<Work> work, LongConsumer chart) {
+    public TrialsStage(Supplier<Work> work, Chart chart) {
         this.work = work;
         this.chart = chart;
         this.queue = new TrialQueue(folder, this::queueChanged);
@@ -183,7 +189,7 @@ public final class TrialsStage extends BorderPane {
         toChart.setId("trials-to-chart");
         toChart.getStyleClass().add("small");
         toChart.setMinWidth(Region.USE_PREF_SIZE);
-        toChart.setOnAction(e -> trade.ifPresent(t -> chart.accept(t.trade().entryTime())));
+        toChart.setOnAction(e -> trade.ifPresent(t -> chart.show(t.trade().entryTime(), t.trade().side())));
         by.getSelectionModel().select(0);
         by.setMaxWidth(130);
         by.setOnAction(e -> showDays());

@@ -1,0 +1,98 @@
+package stativex.cli;
+
+import java.io.PrintWriter;
+import java.nio.file.Path;
+import java.util.Optional;
+import java.util.concurrent.Callable;
+import java.util.function.BooleanSupplier;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Spec;
+import stativex.demo.Demo;
+import stativex.evidence.Odds;
+import stativex.files.BadInput;
+import stativex.files.SearchFiles;
+import stativex.files.SearchRun;
+import stativex.files.SearchSpec;
+import stativex.market.Tape;
+import stativex.search.Ranking;
+
+/** Searches over numbers and choices of a strategy, and says what the best of so many is worth. */
+@Command(name = "search", mixinStandardHelpOptions = true, sortOptions = false, description = "Tries variants of a strategy and ranks them by their neighbours; writes variants.csv, variant-days.csv and search.json. Stopped or killed, the same command goes on where it was.")
+final class SearchCommand implements Callable<Integer> {
+    @Option(names = "--spec", paramLabel = "FILE.json", required = true, description = "search document: contract, account and strategy beside it, ranges, method, score")
+    private Path specFile;
+
+    @Option(names = "--out", paramLabel = "DIR", required = true, description = "where to write the results, and what is done so far")
+    private Path out;
+
+    @Option(names = "--threads", paramLabel = "N", description = "variants that are tried at once; as many as there are cores if left out")
+    private Integer threads;
+
+    @Option(names = "--quiet", description = "says nothing while it goes")
+    private boolean quiet;
+
+    @Spec
+    private CommandSpec spec;
+
+    SearchCommand() {}
+
+    @Override
+    public Integer call() {
+        SearchSpec search = SearchSpec.read(specFile);
+        int at = threads == null ? Runtime.getRuntime().availableProcessors() : threads;
+        if (at < 1) {
+            throw new BadInput("--threads: expected 1 or more, found " + at);
+        }
+        Tape tape = Demo.open(search.trial().tape().equals(Demo.TAPE) || !beside(search).toFile().exists()
+                ? search.trial().tape()
+                : beside(search).toString(), Optional.of(search.contract().value()), false).tape();
+        SearchRun run = new SearchRun(search, tape, at, out.resolve("search.journal"));
+        PrintWriter print = spec.commandLine().getOut();
+        PrintWriter progress = spec.commandLine().getErr();
+        long begun = System.nanoTime();
+        SearchRun.Found found = run.run(new SearchRun.Watcher() {
+            private long said = begun;
+
+            @Override
+            public void done(int variants, int of, int left) {
+                long now = System.nanoTime();
+                if (!quiet && now - said > 2_000_000_000L) {
+                    said = now;
+                    progress.printf("%d of %d variants%s, %d s left in this round%n", variants, of,
+                            left > 0 ? ", " + left + " rounds after it" : "",
+                            Math.round((now - begun) / 1e9 / variants * (of - variants)));
+                    progress.flush();
+                }
+            }
+
+            @Override
+            public BooleanSupplier cancelled() {
+                return () -> false;
+            }
+        }).orElseThrow();
+        SearchRun.Judged judged = run.judge(found, Odds.Progress.NONE);
+        SearchFiles.write(out, search, found, judged);
+        print.println(found.variants().size() + " variants, " + found.attempts() + " attempts, "
+                + found.days().size() + " days; not sealed. Results in " + out);
+        judged.luck().ifPresent(luck -> print.printf(java.util.Locale.ROOT,
+                "chance that the best is luck: %.3f (without any skill %.3f)%n", luck.chance(), luck.withoutSkill()));
+        judged.ranked().stream().limit(5).forEach(one -> print.println(line(run, one)));
+        return 0;
+    }
+
+    private Path beside(SearchSpec search) {
+        return Optional.ofNullable(specFile.toAbsolutePath().getParent()).orElse(Path.of("/"))
+                .resolve(search.trial().tape());
+    }
+
+    private static String line(SearchRun run, Ranking.Ranked one) {
+        String neighbours = SearchFiles.text(one.neighbours());
+        return "variant " + one.entry().number() + ": " + run.space().words(run.space().places(one.entry().grid()))
+                + ": neighbours' score " + (neighbours.isEmpty() ? "absent" : neighbours) + ", own "
+                + (SearchFiles.text(one.score()).isEmpty() ? "absent" : SearchFiles.text(one.score())) + ", "
+                + one.entry().tried().trades() + " trades"
+                + (one.entry().tried().hasStop() ? "" : ", without a stop");
+    }
+}

@@ -1,0 +1,136 @@
+package stativex.files;
+
+import java.nio.file.Path;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.OptionalDouble;
+import stativex.evidence.LuckOfTheBest;
+import stativex.market.Money;
+import stativex.search.Ranking;
+import stativex.search.Score;
+import stativex.search.Space;
+
+/** Writes what a search came to: {@code variants.csv}, {@code variant-days.csv}, {@code search.json}. Columns: SEMANTICS, "Open files". */
+public final class SearchFiles {
+    /** So many of the best stand in {@code search.json}. */
+    private static final int BEST = 20;
+
+    private SearchFiles() {}
+
+    /** Writes all of them or none. @throws BadInput when the folder cannot be written */
+    public static void write(Path folder, SearchSpec spec, SearchRun.Found found, SearchRun.Judged judged) {
+        Map<Integer, Ranking.Ranked> ranked = new HashMap<>();
+        judged.ranked().forEach(one -> ranked.put(one.entry().number(), one));
+        Map<String, WholeFile.Content> files = new LinkedHashMap<>();
+        files.put("variants.csv", out -> out.write(ResultFiles.text(variants(spec.space(), found, ranked))));
+        files.put("variant-days.csv", out -> out.write(ResultFiles.text(days(found))));
+        files.put("search.json", out -> out.write(Json.pretty(json(spec, found, judged))));
+        WholeFolder.write(folder, files);
+    }
+
+    /** A row for each variant, in the order of their numbers. */
+    static List<List<String>> variants(Space space, SearchRun.Found found, Map<Integer, Ranking.Ranked> ranked) {
+        List<List<String>> rows = new ArrayList<>();
+        rows.add(List.of("variant", "settings", "trades", "score", "neighbours_score", "sharpe", "days_evaluated"));
+        for (SearchRun.Outcome outcome : found.variants()) {
+            Ranking.Ranked of = ranked.get(outcome.number());
+            rows.add(List.of(Integer.toString(outcome.number()), space.words(space.places(outcome.grid())),
+                    outcome.tried().map(t -> Integer.toString(t.trades())).orElse(""),
+                    of == null ? "" : text(of.score()), of == null ? "" : text(of.neighbours()),
+                    of == null ? "" : ResultRows.ratio(of.entry().tried().sharpe()),
+                    outcome.tried().map(t -> Integer.toString(t.days().length)).orElse("0")));
+        }
+        return rows;
+    }
+
+    /** A score with six decimals at most; absent is empty. */
+    public static String text(double score) {
+        return score == Score.ABSENT
+                ? ""
+                : score == Score.NONE ? "none" : ResultRows.ratio(OptionalDouble.of(score));
+    }
+
+    /** Day results, a column for each variant; days that a variant was not evaluated on are empty. */
+    static List<List<String>> days(SearchRun.Found found) {
+        List<List<String>> rows = new ArrayList<>();
+        List<String> head = new ArrayList<>(List.of("trading_day"));
+        found.variants().forEach(outcome -> head.add(Integer.toString(outcome.number())));
+        rows.add(head);
+        List<long[]> columns = found.variants().stream()
+                .map(outcome -> outcome.tried().map(t -> t.days()).orElse(new long[0])).toList();
+        List<LocalDate> days = found.days();
+        for (int d = 0; d < days.size(); d++) {
+            List<String> row = new ArrayList<>(List.of(days.get(d).toString()));
+            for (long[] column : columns) {
+                row.add(d < column.length ? Money.text(column[d]) : "");
+            }
+            rows.add(row);
+        }
+        return rows;
+    }
+
+    private static Map<String, Object> json(SearchSpec spec, SearchRun.Found found, SearchRun.Judged judged) {
+        Map<String, Object> json = new LinkedHashMap<>();
+        json.put("name", spec.name());
+        json.put("engine", ResultFiles.engineVersion());
+        json.put("seal", "not sealed");
+        json.put("fitFrom", found.days().getFirst().toString());
+        json.put("fitTo", found.days().getLast().toString());
+        json.put("days", found.days().size());
+        json.put("score", spec.ranked().score().word());
+        json.put("leastTrades", spec.ranked().least());
+        json.put("variants", found.variants().size());
+        json.put("attempts", found.attempts());
+        List<Map<String, Object>> refused = found.variants().stream().filter(one -> one.tried().isEmpty()).map(one -> {
+            Map<String, Object> row = new LinkedHashMap<>();
+            row.put("variant", one.number());
+            row.put("problem", one.problem());
+            return row;
+        }).toList();
+        if (!refused.isEmpty()) {
+            json.put("refused", refused);
+        }
+        number(json, "bestOfSoManyAtRandom", judged.bestAtRandom());
+        judged.luck().ifPresent(luck -> json.put("chanceThatTheBestIsLuck", luck(luck, found)));
+        json.put("best", judged.ranked().stream().limit(BEST).map(one -> best(spec.space(), one)).toList());
+        return json;
+    }
+
+    private static Map<String, Object> luck(LuckOfTheBest luck, SearchRun.Found found) {
+        Map<String, Object> json = new LinkedHashMap<>();
+        number(json, "chance", OptionalDouble.of(luck.chance()));
+        number(json, "withoutSkill", OptionalDouble.of(luck.withoutSkill()));
+        json.put("variants", luck.variants());
+        json.put("othersLeftOut", found.variants().size() - luck.variants());
+        json.put("choices", luck.choices());
+        json.put("daysOfABlock", luck.days());
+        json.put("daysLeftOut", luck.leftOut());
+        return json;
+    }
+
+    private static Map<String, Object> best(Space space, Ranking.Ranked one) {
+        Map<String, Object> json = new LinkedHashMap<>();
+        json.put("variant", one.entry().number());
+        json.put("settings", space.words(space.places(one.entry().grid())));
+        json.put("trades", one.entry().tried().trades());
+        json.put("net", Money.text(one.entry().tried().net()));
+        json.put("score", text(one.score()));
+        json.put("neighboursScore", text(one.neighbours()));
+        number(json, "sharpeRatioPerDay", one.entry().tried().sharpe());
+        number(json, "oneMinusDeflatedSharpeRatio", one.deflated().isPresent()
+                ? OptionalDouble.of(1 - one.deflated().getAsDouble())
+                : OptionalDouble.empty());
+        if (!one.entry().tried().hasStop()) {
+            json.put("withoutStop", true);
+        }
+        return json;
+    }
+
+    private static void number(Map<String, Object> json, String name, OptionalDouble value) {
+        value.ifPresent(v -> json.put(name, Math.round(v * 1e6) / 1e6));
+    }
+}
