@@ -37,6 +37,7 @@ final class Picture {
             case "rulebook" -> limitsStage(window, "");
             case "trial" -> trialsStage(window, 1);
             case "compare" -> trialsStage(window, 2);
+            case "search" -> trialsStage(window, 0);
             case "contract" -> contract(window);
             default -> tapeStage(window, options);
         })
@@ -99,6 +100,10 @@ final class Picture {
         CompletableFuture<Void> ready = new CompletableFuture<>();
         Platform.runLater(() -> {
             window.stage(5);
+            if (trials == 0) {
+                window.trialsStage().newSearch();
+                window.trialsStage().startSearch(5);
+            }
             window.trialsStage().tryAll(trials);
             new AnimationTimer() {
                 private int frames;

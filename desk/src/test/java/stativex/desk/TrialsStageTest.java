@@ -8,10 +8,12 @@ import java.util.List;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
+import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import org.testfx.util.WaitForAsyncUtils;
 import org.testng.annotations.Test;
 import stativex.demo.Demo;
+import stativex.files.SearchFolder;
 import stativex.files.TrialFolder;
 
 /** The Trials stage as a person works it: try from any stage, read the report, a mark to its trade, side by side, cancel, open again. */
@@ -109,6 +111,53 @@ public class TrialsStageTest extends DeskTest {
         TrialFolder.Repeated again = TrialFolder.again(first.document(), Demo::tape);
         assertTrue(again.differences().getFirst().startsWith("fills.csv, line 2: was"),
                 again.differences().toString());
+    }
+
+    private void set(String id, String words) {
+        fx(() -> {
+            robot.lookup(id).queryAs(TextField.class).setText(words);
+            return null;
+        });
+    }
+
+    @Test
+    public void aSearchIsCancelledGoneOnWithAndItsChoiceIsUsed() {
+        robot.push(KeyCode.SHORTCUT, KeyCode.DIGIT5);
+        press("#trials-search");
+        set("#search-from-0", "8");
+        set("#search-to-0", "20");
+        set("#search-step-0", "4");
+        set("#search-from-1", "many");
+        press("#search-start");
+        assertTrue(text("#search-said").contains("expected a number, found \"many\""), text("#search-said"));
+        set("#search-from-1", "10");
+        set("#search-to-1", "14");
+        set("#search-step-1", "2");
+        set("#search-least", "5");
+        fx(() -> {
+            robot.lookup("#search-start").queryAs(Button.class).fire();
+            robot.lookup("#search-cancel").queryAs(Button.class).fire();
+            return null;
+        });
+        worked();
+        assertTrue(text("#search-progress").startsWith("Cancelled"), text("#search-progress"));
+        press("#search-go");
+        worked();
+        assertEquals(text("#search-attempts"), "12");
+        assertEquals(text("#search-luck"), "absent", "five days are too few");
+        assertTrue(fx(() -> robot.lookup("#search-map").query().getAccessibleText()).startsWith("Map of exit stop ticks"),
+                "the map says what it shows");
+        picture("search");
+        String before = fx(() -> window.rulesStage().draft().text());
+        press("#search-use");
+        assertTrue(!fx(() -> window.rulesStage().draft().text()).equals(before), "the open strategy has the settings");
+        assertEquals(SearchFolder.own().list().size(), 1);
+        assertTrue(SearchFolder.own().list().getFirst().whole());
+        // by keys over the map: another one is chosen
+        String chosen = fx(() -> robot.lookup("#search-map").query().getAccessibleText());
+        robot.clickOn("#search-map").push(KeyCode.LEFT).push(KeyCode.UP);
+        WaitForAsyncUtils.waitForFxEvents();
+        assertTrue(!fx(() -> robot.lookup("#search-map").query().getAccessibleText()).equals(chosen), chosen);
     }
 
     @Test

@@ -32,7 +32,8 @@ public final class DocumentDifference {
         return differences;
     }
 
-    private static String words(String place) {
+    /** A place of a document in words: {@code exit stop ticks}; places in lists count from 1. */
+    static String words(String place) {
         StringBuilder words = new StringBuilder();
         for (String part : place.substring(1).split("/")) {
             words.append(words.isEmpty() ? "" : " ").append(part.matches("[0-9]+")

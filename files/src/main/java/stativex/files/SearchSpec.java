@@ -127,7 +127,8 @@ public record SearchSpec(String name, Documents.Read<Contract> contract, Documen
         };
     }
 
-    private static Setting setting(Field range, JsonNode strategy) {
+    /** @param strategy in which its places must be; an empty object: not looked at */
+    static Setting setting(Field range, JsonNode strategy) {
         List<String> places = range.at("at").node().isArray()
                 ? range.list("at").stream().map(Field::text).toList()
                 : List.of(range.at("at").text());
@@ -158,7 +159,9 @@ public record SearchSpec(String name, Documents.Read<Contract> contract, Documen
         if (values.isEmpty()) {
             throw range.problem("expected a value of " + name + ", found none");
         }
-        places.forEach(place -> put((ObjectNode) strategy.deepCopy(), place, values.getFirst(), range));
+        if (!strategy.isEmpty()) {
+            places.forEach(place -> put((ObjectNode) strategy.deepCopy(), place, values.getFirst(), range));
+        }
         return new Setting(range.checked(() -> new Space.Range(name, words, numbers)), places, values);
     }
 

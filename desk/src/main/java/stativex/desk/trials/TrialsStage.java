@@ -19,8 +19,7 @@ import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ProgressBar;
 import javafx.scene.control.ScrollPane;
-import javafx.scene.control.ToggleButton;
-import javafx.scene.control.ToggleGroup;
+import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.BorderPane;
@@ -39,13 +38,18 @@ import stativex.evidence.TradeTable;
 import stativex.files.BadInput;
 import stativex.files.Documents;
 import stativex.files.ReportFile;
+import stativex.files.SearchFolder;
+import stativex.files.SearchSpec;
 import stativex.files.SessionFile;
 import stativex.files.StrategyDraft;
 import stativex.files.TrialFolder;
 import stativex.files.tape.FurtherTape;
 import stativex.market.Side;
+import stativex.market.Tape;
+import stativex.search.Method;
 import stativex.trial.Inputs;
 import stativex.trial.TradeFacts;
+import tools.jackson.databind.JsonNode;
 
 /**
  * The Trials stage: the queue and the trials that were kept on the left, one trial's report or several side by side in the centre, its
@@ -75,6 +79,8 @@ public final class TrialsStage extends BorderPane {
     private final Supplier<Work> work;
     private final Chart chart;
     private final TrialFolder folder = TrialFolder.own();
+    private final SearchFolder searches = SearchFolder.own();
+    private final SearchPane search;
     private final TrialQueue queue;
     private final ComboBox<String> strategies = Form.choice("trials-strategy", "Strategy that is tried");
     private final VBox list = new VBox();
@@ -90,12 +96,15 @@ public final class TrialsStage extends BorderPane {
     private final VBox tables = new VBox(2);
     private final BorderPane below = new BorderPane();
     private final TrialFacts facts = new TrialFacts();
+    private final VBox trialBody = new VBox();
     private final ComboBox<String> by = Form.choice("trials-by", "What the table lists trades by", "days",
             "day", "week", "month", "year", "weekday", "hour", "window", "side", "grade", "exit reason", "contract");
     private final Button compare = new Button("Compare side by side");
     private final Set<Integer> ticked = new LinkedHashSet<>();
     private final Map<Integer, TrialQueue.Result> results = new HashMap<>();
     private List<TrialFolder.Kept> kept = List.of();
+    private List<SearchFolder.Kept> found = List.of();
+    private Optional<Integer> openSearch = Optional.empty();
     private Optional<Integer> open = Optional.empty();
     private Optional<TradeFacts> trade = Optional.empty();
     private Optional<TrialQueue.Job> last = Optional.empty();
@@ -110,6 +119,10 @@ public final class TrialsStage extends BorderPane {
         this.work = work;
         this.chart = chart;
         this.queue = new TrialQueue(folder, this::queueChanged);
+        this.search = new SearchPane(this::use, () -> {
+            found = searches.list();
+            showList();
+        });
         getStyleClass().add("limits-stage");
         setLeft(left());
         setCenter(centre());
@@ -142,6 +155,10 @@ public final class TrialsStage extends BorderPane {
             }
         });
         HBox.setHgrow(strategies, Priority.ALWAYS);
+        Button newSearch = new Button("New search …");
+        newSearch.setId("trials-search");
+        newSearch.setMaxWidth(Double.MAX_VALUE);
+        newSearch.setOnAction(e -> newSearch());
         HBox make = new HBox(6, strategies, tryIt);
         ScrollPane scroll = new ScrollPane(list);
         scroll.setFitToWidth(true);
@@ -160,7 +177,7 @@ public final class TrialsStage extends BorderPane {
         Label how = Form
                 .wrapped("Trials run beside the window, at the lowest priority, and are kept with all that repeats"
                         + " them.");
-        VBox left = new VBox(8, head, make, said, scroll, compare, how);
+        VBox left = new VBox(8, head, make, said, scroll, compare, newSearch, how);
         left.getStyleClass().add("side-panel");
         left.setPrefWidth(236);
         left.setMinWidth(236);
@@ -193,13 +210,18 @@ public final class TrialsStage extends BorderPane {
         by.getSelectionModel().select(0);
         by.setMaxWidth(130);
         by.setOnAction(e -> showDays());
-        VBox box = new VBox(head, picture, rule, below);
+        VBox.setVgrow(trialBody, Priority.ALWAYS);
+        VBox.setVgrow(search.centre(), Priority.ALWAYS);
+        trialBody.getChildren().addAll(picture, rule, below);
+        Form.show(search.centre(), false);
+        VBox box = new VBox(head, trialBody, search.centre());
         box.getStyleClass().add("centre");
         return box;
     }
 
     private Region rightSide() {
-        VBox right = new VBox(8, facts);
+        Form.show(search.right(), false);
+        VBox right = new VBox(8, facts, search.right());
         right.getStyleClass().add("plan-side");
         ScrollPane scroll = new ScrollPane(right);
         scroll.setFitToWidth(true);
@@ -223,6 +245,7 @@ public final class TrialsStage extends BorderPane {
         reading = false;
         try {
             kept = folder.list();
+            found = searches.list();
         } catch (BadInput e) {
             said.setText(e.getMessage());
         }
@@ -238,6 +261,7 @@ public final class TrialsStage extends BorderPane {
     private void showList() {
         List<Node> rows = new ArrayList<>();
         queue.jobs().forEach(job -> rows.add(row(job)));
+        found.forEach(one -> rows.add(row(one)));
         kept.forEach(one -> rows.add(row(one)));
         list.getChildren().setAll(rows);
         if (rows.isEmpty()) {
@@ -402,6 +426,7 @@ public final class TrialsStage extends BorderPane {
     }
 
     private void open(TrialFolder.Kept one) {
+        searching(false);
         open = Optional.of(one.number());
         comparing = false;
         showList();
@@ -428,6 +453,7 @@ public final class TrialsStage extends BorderPane {
     // ------------------------------------------------------------------ one trial
 
     private void show(TrialFolder.Kept one, TrialQueue.Result result, String again) {
+        searching(false);
         comparing = false;
         trade = Optional.empty();
         title.setText("Trial " + one.number());
@@ -557,11 +583,129 @@ public final class TrialsStage extends BorderPane {
         });
     }
 
+    // ------------------------------------------------------------------ searches
+
+    private void searching(boolean on) {
+        if (!on) {
+            openSearch = Optional.empty();
+        } else {
+            comparing = false;
+            open = Optional.empty();
+        }
+        Form.show(trialBody, !on);
+        Form.show(search.centre(), on);
+        Form.show(facts, !on);
+        Form.show(search.right(), on);
+    }
+
+    /** The fields of a new search over the open strategy. */
+    public void newSearch() {
+        said.setText("");
+        try {
+            StrategyDraft draft = work.get().plans().draft();
+            List<StrategyProblems.Problem> problems = draft.problems(work.get().inputs().contract(), List.of());
+            if (!problems.isEmpty()) {
+                said.setText(draft.name() + " is not complete: " + problems.getFirst().text());
+                return;
+            }
+            Documents.Read<Strategy> strategy = draft.strategy();
+            searching(true);
+            title.setText("New search");
+            subtitle.setText(draft.name());
+            showList();
+            search.fields(new SearchPane.Maker() {
+                @Override
+                public JsonNode strategy() {
+                    return strategy.document();
+                }
+
+                @Override
+                public SearchSpec spec(List<SearchSpec.Setting> settings, Method method, SearchSpec.Ranked ranked) {
+                    Inputs inputs = work.get().inputs();
+                    return new SearchSpec(draft.name(), work.get().documents().contract(),
+                            work.get().documents().account(), strategy.document(),
+                            new SearchSpec.Trial(work.get().tape(), inputs.terms(), inputs.days()), settings, method,
+                            ranked);
+                }
+
+                @Override
+                public SearchFolder.Kept keep(SearchSpec spec) {
+                    SearchFolder.Kept made = searches.add(spec);
+                    openSearch = Optional.of(made.number());
+                    title.setText("Search " + made.number());
+                    found = searches.list();
+                    return made;
+                }
+
+                @Override
+                public Tape tape() {
+                    return work.get().inputs().tape();
+                }
+            });
+        } catch (BadInput | IllegalArgumentException e) {
+            said.setText(e.getMessage());
+        }
+    }
+
+    /** Starts the search whose fields are shown. @param least trades of a variant that counts */
+    public void startSearch(int least) {
+        ((TextField) search.right().lookup("#search-least")).setText(Integer.toString(least));
+        ((Button) search.right().lookup("#search-start")).fire();
+    }
+
+    private void open(SearchFolder.Kept one) {
+        searching(true);
+        openSearch = Optional.of(one.number());
+        title.setText("Search " + one.number());
+        subtitle.setText(one.spec().name());
+        showList();
+        try {
+            search.begin(one, work.get().tapes().tape(one.spec().trial().tape(), one.spec().contract().value()));
+        } catch (BadInput e) {
+            said.setText(e.getMessage());
+        }
+    }
+
+    /** A variant becomes the open strategy, as a change that can be taken back. */
+    private void use(JsonNode variant) {
+        work.get().plans().open(StrategyDraft.of(variant).name());
+        work.get().plans().edit(draft -> StrategyDraft.of(variant));
+        subtitle.setText("used: " + StrategyDraft.of(variant).name() + " has these settings now; Ctrl+Z in Rules takes"
+                + " them back");
+    }
+
+    private Node row(SearchFolder.Kept one) {
+        Label name = new Label("Search " + one.number() + "  " + one.spec().name());
+        name.getStyleClass().add("fact");
+        boolean running = search.isBusy() && openSearch.equals(Optional.of(one.number()));
+        Label words = Form.muted(running
+                ? "running"
+                : Format.grouped(Long.toString(one.spec().space().count())) + " variants"
+                        + (one.whole() ? "" : ", not through"));
+        VBox row = new VBox(2, name, words);
+        row.setId("search-" + one.number());
+        row.getStyleClass().add("trial-row");
+        if (openSearch.equals(Optional.of(one.number()))) {
+            row.getStyleClass().add("chosen");
+        }
+        row.setFocusTraversable(true);
+        row.setAccessibleText(name.getText() + ", " + words.getText());
+        row.setOnMouseClicked(e -> open(one));
+        row.setOnKeyPressed(e -> {
+            if (e.getCode() == KeyCode.ENTER) {
+                open(one);
+                e.consume();
+            }
+        });
+        return row;
+    }
+
     // ------------------------------------------------------------------ side by side
 
     private void compare() {
         List<TrialFolder.Kept> chosen = kept.stream().filter(one -> ticked.contains(one.number()))
                 .sorted(java.util.Comparator.comparingInt(TrialFolder.Kept::number)).toList();
+        searching(false);
         comparing = true;
         title.setText("Side by side");
         subtitle.setText("running again …");
@@ -633,7 +777,7 @@ public final class TrialsStage extends BorderPane {
     /** Whether something is being worked. */
     public boolean isBusy() {
         return queue.jobs().stream().anyMatch(job -> job.state == TrialQueue.State.RUNNING
-                || job.state == TrialQueue.State.WAITING) || subtitle.getText().equals("running again …");
+                || job.state == TrialQueue.State.WAITING) || subtitle.getText().equals("running again …") || search.isBusy();
     }
 
     /** The picture of trades, for whoever clicks a mark. */
@@ -644,5 +788,6 @@ public final class TrialsStage extends BorderPane {
     /** Ends what runs. */
     public void leave() {
         queue.close();
+        search.close();
     }
 }
