@@ -57,7 +57,7 @@ final class FreeFiles {
                 }));
         return documents
                 .inputs(Demo.open(tape, Optional.of(of.value()), false).tape(), new Terms(fills, 0, 0))
-                .over(TrialCommand.days(from, to, of.value()));
+                .over(Seals.fit(tape, of.value(), TrialCommand.days(from, to, of.value())));
     }
 
     /** The account that is judged. */

@@ -32,6 +32,7 @@ import stativex.market.Tape;
 import stativex.market.TapeTime;
 import stativex.order.Fill;
 import stativex.order.Terms;
+import stativex.trial.Days;
 import stativex.trial.PastTrades;
 import stativex.trial.Spread;
 
@@ -84,7 +85,8 @@ final class PastCommand implements Callable<Integer> {
             throw new BadInput("strategy \"" + tried.name() + "\" looks at " + symbol
                     + ": past trades with further contracts are tried in the window");
         });
-        Tape ticks = Demo.open(tape, Optional.of(of.value()), false).tape();
+        Tape whole = Demo.open(tape, Optional.of(of.value()), false).tape();
+        Tape ticks = Seals.fit(tape, of.value(), Days.ALL).of(whole, of.value().calendar());
         PastTrades past = made(ticks, of.value(), with);
         PrintWriter out = spec.commandLine().getOut();
         if (bar != null) {

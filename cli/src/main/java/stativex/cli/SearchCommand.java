@@ -48,6 +48,7 @@ final class SearchCommand implements Callable<Integer> {
         Tape tape = Demo.open(search.trial().tape().equals(Demo.TAPE) || !beside(search).toFile().exists()
                 ? search.trial().tape()
                 : beside(search).toString(), Optional.of(search.contract().value()), false).tape();
+        search = search.over(Seals.fit(search.trial().tape(), search.contract().value(), search.trial().days()));
         SearchRun run = new SearchRun(search, tape, at, out.resolve("search.journal"));
         PrintWriter print = spec.commandLine().getOut();
         PrintWriter progress = spec.commandLine().getErr();
@@ -75,7 +76,8 @@ final class SearchCommand implements Callable<Integer> {
         SearchRun.Judged judged = run.judge(found, Odds.Progress.NONE);
         SearchFiles.write(out, search, found, judged);
         print.println(found.variants().size() + " variants, " + found.attempts() + " attempts, "
-                + found.days().size() + " days; not sealed. Results in " + out);
+                + found.days().size() + " days; " + Seals.words(search.trial().tape(), search.contract().value())
+                + ". Results in " + out);
         judged.luck().ifPresent(luck -> print.printf(java.util.Locale.ROOT,
                 "chance that the best is luck: %.3f (without any skill %.3f)%n", luck.chance(), luck.withoutSkill()));
         judged.ranked().stream().limit(5).forEach(one -> print.println(line(run, one)));

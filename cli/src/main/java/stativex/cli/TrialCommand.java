@@ -27,6 +27,7 @@ import stativex.files.Documents;
 import stativex.files.ResultFiles;
 import stativex.files.ResultWords;
 import stativex.files.Sentences;
+import stativex.files.SealBook;
 import stativex.files.SessionFile;
 import stativex.files.TrialFolder;
 import stativex.files.tape.FurtherTape;
@@ -76,6 +77,9 @@ final class TrialCommand implements Callable<Integer> {
         @Option(names = "--mode", paramLabel = "tick|bar", defaultValue = "tick", description = "walks the prints, or the bars of the strategy's series in steps of a tick: fast, coarse; how often it had to assume something is in summary.json (${DEFAULT-VALUE})")
         private String mode;
 
+        @Option(names = "--unseen", description = "opens the sealed range of a stored tape's contract for these versions, which is counted, and runs over it alone")
+        private boolean unseen;
+
         @Option(names = "--realism", paramLabel = "through|queue|touch", defaultValue = "through", description = "when resting limits fill (${DEFAULT-VALUE})")
         private String realism;
 
@@ -122,6 +126,8 @@ final class TrialCommand implements Callable<Integer> {
     @Option(names = "--count-flickers", description = "looks at every print and says how many signals a strategy would have raised inside bars and withdrawn at their close")
     private boolean countFlickers;
 
+    private String seal = "not sealed";
+
     @Option(names = "--path", description = "writes path.csv as well: equity, balance, contracts open and what closing would cost at every print at which they change, since each day's first instant; tick mode only")
     private boolean path;
 
@@ -150,14 +156,15 @@ final class TrialCommand implements Callable<Integer> {
         Run run = new StoredTapes(spec)
                 .mending(() -> source.session != null ? again(source.session) : plain(source.files));
         ResultFiles.write(out, run, new ResultFiles.Extras(path,
-                Optional.of(new Intervals.Settings(resamples, meanBlock, seed))));
+                Optional.of(new Intervals.Settings(resamples, meanBlock, seed)), seal));
         Summary summary = Summary.of(run);
         PrintWriter print = spec.commandLine().getOut();
         print.println(summary.trades() + " trades, net " + Money.text(summary.net()) + " "
                 + run.inputs().contract().currency() + " after fees of " + Money.text(summary.fees())
                 + ", deepest drawdown " + Money.text(summary.deepestDrawdown()) + "; "
                 + run.inputs().terms().mode().word() + " mode, "
-                + run.inputs().terms().realism().word() + ", " + run.inputs().prints() + " prints. Results in "
+                + run.inputs().terms().realism().word() + ", " + run.inputs().prints() + " prints; " + seal
+                + ". Results in "
                 + out);
         List<String> traded = run.engine().contracts().stream().map(stativex.market.Contract::symbol).toList();
         new TreeMap<>(run.inputs().others()).forEach((symbol, other) -> print.println(
@@ -263,8 +270,27 @@ final class TrialCommand implements Callable<Integer> {
         if (countFlickers && found.join().isPresent()) {
             throw new BadInput("tape " + files.tape + " is a join: --count-flickers looks at one month's tape");
         }
-        return Run.trial(documents.inputs(found.tape(), terms).over(days(files.from, files.to, contract.value()))
+        return Run.trial(documents.inputs(found.tape(), terms).over(days(files, documents))
                 .rolling(rolls(files, found)));
+    }
+
+    /** The fit range; with {@code --unseen} the sealed one, which is an opening. */
+    private Days days(Files files, SessionFile.Set documents) {
+        stativex.market.Contract contract = documents.contract().value();
+        Days asked = days(files.from, files.to, contract);
+        if (!files.unseen) {
+            seal = Seals.words(files.tape, contract);
+            return Seals.fit(files.tape, contract, asked);
+        }
+        SealBook.Seal sealed = Seals.over(files.tape, contract).orElseThrow(
+                () -> new BadInput("--unseen: expected a stored tape of a sealed contract, found none: see seal"));
+        if (!asked.equals(Days.ALL)) {
+            throw new BadInput("--unseen opens the sealed range as a whole: expected no --from and no --to");
+        }
+        documents.strategies().forEach(strategy -> SealBook.own().open(sealed, strategy.value().name(),
+                strategy.value().version()));
+        seal = "opened: " + Seals.words(files.tape, contract);
+        return sealed.unseen();
     }
 
     /** The months of a join, which is traded over its rolls. */

@@ -61,6 +61,39 @@ public class TapesTest {
     }
 
     @Test
+    public void sealedDatesAreLeftOutUntilTheyAreOpenedForAVersion() throws IOException {
+        said(0, "import", folder.resolve("tdl.ticks.csv").toString(), "--contract", contract, "--name", "TDL 2026-12");
+        Path out = folder.resolve("out");
+        String[] trial = {"trial", "--tape", "TDL 2026-12", "--contract", contract, "--strategy",
+                folder.resolve("ebb-fade.strategy.json").toString(), "--account",
+                folder.resolve("gannet-row-40k.account.json").toString(), "--out", out.toString()};
+        assertTrue(said(0, trial).contains("prints; not sealed."));
+        assertEquals(Files.readAllLines(out.resolve("days.csv")).size(), 6);
+        assertTrue(said(1, Stream.concat(Stream.of(trial), Stream.of("--unseen")).toArray(String[]::new))
+                .contains("expected a stored tape of a sealed contract"));
+        assertTrue(
+                said(1, "seal", folder.resolve("tdl.ticks.csv").toString()).contains("files and the demo are never"));
+        assertTrue(said(0, "seal", "TDL 2026-12").contains("sealed TDL from 2026-09-24 to 2026-09-24"),
+                "the last of five days");
+        assertTrue(said(1, "seal", "TDL 2026-12").contains("has a seal already"));
+        assertTrue(said(0, trial).contains("sealed 2026-09-24 to 2026-09-24, opened 0 times"));
+        assertEquals(Files.readAllLines(out.resolve("days.csv")).size(), 5, "the sealed day is not there");
+        assertTrue(said(1, Stream.concat(Stream.of(trial), Stream.of("--from", "2026-09-24")).toArray(String[]::new))
+                .contains("are sealed"));
+        assertTrue(said(0, Stream.concat(Stream.of(trial), Stream.of("--unseen")).toArray(String[]::new))
+                .contains("opened: sealed 2026-09-24 to 2026-09-24, opened 1 times"));
+        assertEquals(Files.readAllLines(out.resolve("days.csv")).size(), 2, "the sealed day alone");
+        assertTrue(Files.readAllLines(out.resolve("days.csv")).getLast().startsWith("2026-09-24,"));
+        said(0, Stream.concat(Stream.of(trial), Stream.of("--unseen")).toArray(String[]::new));
+        assertTrue(said(0, "seal").contains("opened 1 times"), "the same version opens it once");
+        assertTrue(said(0, "past", "--tape", "TDL 2026-12", "--contract", contract, "--strategy",
+                folder.resolve("ebb-fade.strategy.json").toString(), "--account",
+                folder.resolve("gannet-row-40k.account.json").toString()).lines().noneMatch(
+                        line -> line.contains("2026-09-24T")),
+                "nothing of the sealed day is followed");
+    }
+
+    @Test
     public void aTapeIsImportedLookedAtBarredExportedAndRemoved() throws IOException {
         assertTrue(said(0, "tapes").contains("No tape yet"));
         String csv = folder.resolve("tdl.ticks.csv").toString();

@@ -17,6 +17,7 @@ public final class DayBook {
     private final LongColumn curveTimes = new LongColumn();
     private final LongColumn curve = new LongColumn();
     private final List<Day> days = new ArrayList<>();
+    private final Optional<LocalDate> first;
     private Optional<LocalDate> date = Optional.empty();
     private long dayStart;
     private int dayCurve;
@@ -30,7 +31,9 @@ public final class DayBook {
     private long noted = Long.MIN_VALUE;
     private final Swing swing = new Swing();
 
-    DayBook(long start) {
+    /** @param first day of the range; days before it only feed studies and are none of it; empty: every day */
+    DayBook(long start, Optional<LocalDate> first) {
+        this.first = first;
         peak = start;
         last = start;
         dayStart = start;
@@ -131,7 +134,9 @@ public final class DayBook {
     }
 
     private void closeDay(long equity) {
-        date.ifPresent(d -> days.add(new Day(d, equity - dayStart)));
+        // what the person did before the range still counts
+        date.filter(d -> first.isEmpty() || !d.isBefore(first.get()) || equity != dayStart)
+                .ifPresent(d -> days.add(new Day(d, equity - dayStart)));
     }
 
     /** Finished trading days. */

@@ -74,7 +74,7 @@ public final class Engine {
         this.account = setup.account();
         this.ledger = new Ledger(state.balance());
         this.watch = new AccountWatch(account, state);
-        this.days = new DayBook(state.balance());
+        this.days = new DayBook(state.balance(), setup.firstDay());
         this.setup = setup;
         List<Setup> parts = setup.parts();
         MarketRun.Shared shared = new MarketRun.Shared(ledger, new AccountDays(calendar(parts)), runs, markets,

@@ -1,6 +1,8 @@
 package stativex.trial;
 
 import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
 import stativex.market.Session;
 import stativex.market.SessionCalendar;
@@ -24,10 +26,38 @@ public record Days(Optional<LocalDate> first, Optional<LocalDate> last) {
         }
     }
 
+    /** Trading dates on which a tape has prints, in order. */
+    public static List<LocalDate> dates(Tape tape, SessionCalendar calendar) {
+        List<LocalDate> dates = new ArrayList<>();
+        int print = 0;
+        while (print < tape.count()) {
+            Optional<LocalDate> date = calendar.tradingDate(tape.time(print));
+            Optional<Session> next = date.flatMap(calendar::dayAfter);
+            if (date.isEmpty() || next.isEmpty()) {
+                date.ifPresent(dates::add);
+                break;
+            }
+            int end = tape.firstAt(next.get().open());
+            boolean inside = calendar.sessions(date.get()).stream()
+                    .anyMatch(session -> tape.firstAt(session.open()) < tape.firstAt(session.close()));
+            if (inside) {
+                dates.add(date.get());
+            }
+            print = Math.max(end, print + 1);
+        }
+        return dates;
+    }
+
     /** The first moment: the first day's first open; empty without a first day, or when that has no session. */
     public Optional<Long> begin(SessionCalendar calendar) {
         return first.map(calendar::sessions).filter(sessions -> !sessions.isEmpty())
                 .map(sessions -> sessions.getFirst().open());
+    }
+
+    /** A tape as far as the last day goes. */
+    public Tape of(Tape tape, SessionCalendar calendar) {
+        int prints = prints(tape, calendar);
+        return prints == tape.count() ? tape : Tape.joined(List.of(new Tape.Part(tape, 0, prints, 0)));
     }
 
     /** How many prints of a tape lie before the end of the last day. */

@@ -45,6 +45,11 @@ import stativex.files.BadInput;
 import stativex.files.DeskState;
 import stativex.files.DocumentFolder;
 import stativex.files.Documents;
+import stativex.trial.Days;
+import stativex.market.Tape;
+import stativex.market.Side;
+import stativex.files.tape.TapeReference;
+import stativex.files.SealBook;
 import stativex.files.SessionFile;
 import stativex.files.StrategyDraft;
 import stativex.files.StrategyFolder;
@@ -291,11 +296,18 @@ public final class DeskWindow {
         return box;
     }
 
+    /** The tape as far as it may be looked at with a strategy. */
+    private static Tape looked(Workspace now) {
+        return seal(now.tape(), now.inputs().contract()).isPresent()
+                ? now.inputs().days().of(now.inputs().seen(), now.inputs().contract().calendar())
+                : now.inputs().seen();
+    }
+
     /** The Rules stage, made when first asked for. */
     RulesStage rulesStage() {
         if (rules.isEmpty()) {
             Workspace now = workspace();
-            rules = Optional.of(new RulesStage(now.inputs().contract(), now.inputs().seen(), now.further(),
+            rules = Optional.of(new RulesStage(now.inputs().contract(), looked(now), now.further(),
                     now.documents().strategies().stream().map(s -> StrategyDraft.of(s.document())).toList(), folder,
                     link,
                     this::takeToRun, this::isTrading));
@@ -307,7 +319,7 @@ public final class DeskWindow {
     ExitsStage exitsStage() {
         if (exits.isEmpty()) {
             Workspace now = workspace();
-            exits = Optional.of(new ExitsStage(now.inputs().contract(), now.inputs().seen(), now.inputs().account(),
+            exits = Optional.of(new ExitsStage(now.inputs().contract(), looked(now), now.inputs().account(),
                     now.further(), now.inputs().terms(),
                     new ExitsStage.Plans(rulesStage().plans(), new PlansOfRun(this::workspace))));
         }
@@ -331,9 +343,18 @@ public final class DeskWindow {
         if (trials.isEmpty()) {
             trials = Optional.of(new TrialsStage(() -> new TrialsStage.Work(workspace().documents(),
                     workspace().inputs(), workspace().tape(), new CurrentPlans(() -> rulesStage().plans()),
-                    Demo::tape), (time, side) -> {
-                        stage(2);
-                        rulesStage().lookAt(time, side);
+                    Demo::tape, seal(workspace().tape(), workspace().inputs().contract()),
+                    TapeReference.isStored(TapeStore.own(), workspace().tape())), new TrialsStage.Window() {
+                        @Override
+                        public void show(long time, Side side) {
+                            stage(2);
+                            rulesStage().lookAt(time, side);
+                        }
+
+                        @Override
+                        public void sealed() {
+                            DeskWindow.this.sealed();
+                        }
                     }));
         }
         return trials.get();
@@ -474,7 +495,33 @@ public final class DeskWindow {
         }
     }
 
-    private void open(Shown chosen, Optional<String> wanted) {
+    /** The seal over what a tape is opened by; empty where it is not of the store, or its contract has none. */
+    private static Optional<SealBook.Seal> seal(String reference, Contract contract) {
+        return TapeReference.isStored(TapeStore.own(), reference)
+                ? SealBook.own().of(contract.symbol())
+                : Optional.empty();
+    }
+
+    /** Nobody looks at sealed dates: they are not opened. */
+    private static Shown unsealed(Shown chosen) {
+        return seal(chosen.reference(), chosen.contract()).map(seal -> chosen.over(seal.fit(chosen.days())))
+                .orElse(chosen);
+    }
+
+    /** Dates were sealed: the tape is opened anew without them, and the trial made that was asked for. */
+    private void sealed() {
+        Workspace now = workspace();
+        Days fit = seal(now.tape(), now.inputs().contract()).map(seal -> seal.fit(now.inputs().days()))
+                .orElse(now.inputs().days());
+        Workspace next = now.on(now.tape(), now.documents().contract(), now.inputs().tape(), now.inputs().rolls(), fit);
+        leave();
+        work(next, 5);
+        next.toBeginning();
+        trialsStage().tryIt();
+    }
+
+    private void open(Shown asked, Optional<String> wanted) {
+        Shown chosen = unsealed(asked);
         Documents.Read<Contract> contract = contract(chosen);
         // a join is traded over its rolls
         Rolls rolls = chosen.join().map(Rolls::of).orElse(Rolls.NONE);

@@ -6,9 +6,11 @@ import static org.testng.Assert.assertTrue;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.LocalDate;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import javafx.scene.control.Button;
 import javafx.scene.input.KeyCode;
 import org.testfx.util.WaitForAsyncUtils;
 import org.testng.annotations.Test;
@@ -19,6 +21,7 @@ import stativex.files.DeskState;
 import stativex.files.DocumentFolder;
 import stativex.files.Documents;
 import stativex.files.SessionFile;
+import stativex.files.SealBook;
 import stativex.files.StrategyDraft;
 import stativex.files.StrategyFolder;
 import stativex.files.tape.LayoutGuess;
@@ -29,7 +32,7 @@ import stativex.market.Contract;
 import stativex.market.TapeTime;
 import stativex.trial.Days;
 
-/** The day loss is hit, the window is closed, and started again: the day is still locked, and nothing enters. */
+/** On a tape of one's own: a locked day is still locked after a restart, and sealed dates stay sealed. */
 public class ResumeStoryTest extends DeskTest {
     private Path sessions;
 
@@ -63,6 +66,52 @@ public class ResumeStoryTest extends DeskTest {
         robot.clickOn("#engaged-0");
         robot.clickOn("#engage-0");
         until("it is engaged", () -> strategy().mode() == Mode.ENGAGED);
+    }
+
+    private void worked() {
+        WaitForAsyncUtils.waitForFxEvents();
+        until("trials are through", 120, () -> !window.trialsStage().isBusy());
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    private void press(String id) {
+        fx(() -> {
+            robot.lookup(id).queryAs(Button.class).fire();
+            return null;
+        });
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    @Test
+    public void theLastThirdIsSealedEverywhereAndOpenedOnceForAVersion() {
+        robot.push(KeyCode.SHORTCUT, KeyCode.ENTER);
+        WaitForAsyncUtils.waitForFxEvents();
+        assertTrue(robot.lookup("#seal-yes").queryAs(Button.class).getText().endsWith("24 Sep – 24 Sep"));
+        picture("seal-offered");
+        press("#seal-yes");
+        worked();
+        assertEquals(SealBook.own().of("TDL").orElseThrow().from(), LocalDate.of(2026, 9, 24));
+        assertTrue(text("#trials-subtitle").contains("18 Sep – 23 Sep"), text("#trials-subtitle"));
+        picture("sealed");
+        // neither marks nor replays know the sealed day
+        assertEquals(window.workspace().inputs().days().last(), Optional.of(LocalDate.of(2026, 9, 23)));
+        robot.push(KeyCode.SHORTCUT, KeyCode.DIGIT2);
+        until("the rules' chart is there", 60, () -> !window.rulesStage().isBusy());
+        long end = fx(() -> window.rulesStage().lastShown());
+        assertTrue(end <= TapeTime.first(LocalDate.of(2026, 9, 24).atTime(0, 0),
+                window.workspace().inputs().contract().calendar().zone()), "the chart ends before it");
+        robot.push(KeyCode.SHORTCUT, KeyCode.DIGIT5);
+        hold("#trial-open-seal");
+        worked();
+        assertTrue(text("#trials-subtitle").contains("24 Sep – 24 Sep"), text("#trials-subtitle"));
+        assertEquals(SealBook.own().openings(SealBook.own().of("TDL").orElseThrow()), 1);
+        robot.clickOn("#trial-1");
+        worked();
+        assertTrue(text("#trial-unseen").contains("Opened once"), text("#trial-unseen"));
+        // a second start keeps away from it, too
+        closeWindow();
+        own();
+        assertEquals(window.workspace().inputs().days().last(), Optional.of(LocalDate.of(2026, 9, 23)));
     }
 
     @Test

@@ -145,7 +145,8 @@ public class TrialsStageTest extends DeskTest {
         worked();
         assertEquals(text("#search-attempts"), "12");
         assertEquals(text("#search-luck"), "absent", "five days are too few");
-        assertTrue(fx(() -> robot.lookup("#search-map").query().getAccessibleText()).startsWith("Map of exit stop ticks"),
+        assertTrue(
+                fx(() -> robot.lookup("#search-map").query().getAccessibleText()).startsWith("Map of exit stop ticks"),
                 "the map says what it shows");
         picture("search");
         String before = fx(() -> window.rulesStage().draft().text());

@@ -32,7 +32,7 @@ public record DeskState(Optional<String> tape, Optional<String> account, Days da
             Field state = Field.root("desk.json", Json.read(file()));
             return new DeskState(state.maybe("tape").map(Field::text), state.maybe("account").map(Field::text),
                     new Days(state.maybe("firstDay").map(Field::date), state.maybe("lastDay").map(Field::date)),
-                    state.maybe("stage").map(Field::integer).filter(n -> n == 1 || n == 2 || n == 3 || n == 4 || n == 6)
+                    state.maybe("stage").map(Field::integer).filter(n -> n >= 1 && n <= 6)
                             .orElse(1));
         } catch (BadInput | IllegalArgumentException e) {
             return NOTHING;

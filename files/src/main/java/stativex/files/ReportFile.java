@@ -19,9 +19,9 @@ public final class ReportFile {
     private ReportFile() {}
 
     /** What is written. */
-    static Map<String, Object> json(TrialReport report, Intervals.Settings drawn) {
+    static Map<String, Object> json(TrialReport report, Intervals.Settings drawn, String seal) {
         Map<String, Object> json = new LinkedHashMap<>();
-        json.put("seal", "not sealed");
+        json.put("seal", seal);
         List<DayBook.Day> days = report.summary().days();
         if (!days.isEmpty()) {
             json.put("fitFrom", days.getFirst().date().toString());

@@ -56,10 +56,16 @@ public final class ResultFiles {
      *
      * @param path equity at every print at which something is held, {@code path.csv}: large
      * @param report how its intervals are drawn, {@code report.json}; empty: none
+     * @param seal what the report says about unseen dates
      */
-    public record Extras(boolean path, Optional<Intervals.Settings> report) {
+    public record Extras(boolean path, Optional<Intervals.Settings> report, String seal) {
         /** Nothing. */
         public static final Extras NONE = new Extras(false, Optional.empty());
+
+        /** Of a tape that is not sealed. */
+        public Extras(boolean path, Optional<Intervals.Settings> report) {
+            this(path, report, "not sealed");
+        }
     }
 
     /** Writes them with nothing beside. */
@@ -83,7 +89,7 @@ public final class ResultFiles {
         }
         files.put("summary.json", out -> out.write(Json.pretty(summary(run))));
         extras.report().ifPresent(drawn -> files.put("report.json", out -> out.write(Json.pretty(ReportFile
-                .json(TrialReport.of(run, drawn, Odds.Progress.NONE).orElseThrow(), drawn)))));
+                .json(TrialReport.of(run, drawn, Odds.Progress.NONE).orElseThrow(), drawn, extras.seal())))));
         WholeFolder.write(folder, files);
     }
 

@@ -77,7 +77,6 @@ public final class SearchFiles {
         Map<String, Object> json = new LinkedHashMap<>();
         json.put("name", spec.name());
         json.put("engine", ResultFiles.engineVersion());
-        json.put("seal", "not sealed");
         json.put("fitFrom", found.days().getFirst().toString());
         json.put("fitTo", found.days().getLast().toString());
         json.put("days", found.days().size());

@@ -60,6 +60,12 @@ public record SearchSpec(String name, Documents.Read<Contract> contract, Documen
         settings = List.copyOf(settings);
     }
 
+    /** The same over other days. */
+    public SearchSpec over(Days days) {
+        return new SearchSpec(name, contract, account, strategy, new Trial(trial.tape(), trial.terms(), days), settings,
+                method, ranked);
+    }
+
     /** What is searched. */
     public Space space() {
         return new Space(settings.stream().map(Setting::range).toList());

@@ -105,11 +105,12 @@ public final class TrialFolder {
      * Keeps a finished trial.
      *
      * @param tape how it is named
+     * @param seal what its report says about unseen dates
      * @throws BadInput when the folder cannot be written
      */
-    public Kept keep(Run run, SessionFile.Set documents, String tape, Intervals.Settings drawn) {
+    public Kept keep(Run run, SessionFile.Set documents, String tape, Intervals.Settings drawn, String seal) {
         Path one = fresh();
-        ResultFiles.write(one, run, new ResultFiles.Extras(false, Optional.of(drawn)));
+        ResultFiles.write(one, run, new ResultFiles.Extras(false, Optional.of(drawn), seal));
         Inputs inputs = run.inputs();
         try (SessionFile.Recorder recorder = new SessionFile.Recorder(one.resolve(DOCUMENT), tape, documents, inputs)) {
             for (int i = 0; i < inputs.strategies().size(); i++) {

@@ -421,6 +421,11 @@ public final class RulesStage extends BorderPane {
         lookAtWanted();
     }
 
+    /** When the chart's last bar ends, nanoseconds. */
+    public long lastShown() {
+        return chart.model().map(m -> m.bars().end(m.bars().count() - 1)).orElse(Long.MIN_VALUE);
+    }
+
     private void lookAtWanted() {
         if (wanted.isPresent() && chart.model().isPresent()) {
             long time = wanted.get();

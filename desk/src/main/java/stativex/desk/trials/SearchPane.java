@@ -165,11 +165,12 @@ final class SearchPane {
             rows.getChildren().addAll(box, Form.row(Form.muted("from"), fields[0], Form.muted("to"), fields[1],
                     Form.muted("by"), fields[2]));
         }
-        places.stream().filter(place -> place.startsWith("/exit/") && !place.endsWith("/quantity")).limit(2).forEach(place -> {
-            ComboBox<String> box = which.stream().filter(b -> b.getSelectionModel().getSelectedIndex() <= 0)
-                    .findFirst().orElseThrow();
-            box.getSelectionModel().select(places.indexOf(place) + 1);
-        });
+        places.stream().filter(place -> place.startsWith("/exit/") && !place.endsWith("/quantity")).limit(2)
+                .forEach(place -> {
+                    ComboBox<String> box = which.stream().filter(b -> b.getSelectionModel().getSelectedIndex() <= 0)
+                            .findFirst().orElseThrow();
+                    box.getSelectionModel().select(places.indexOf(place) + 1);
+                });
         ComboBox<String> score = Form.choice("search-score", "What variants are ranked by",
                 Arrays.stream(Score.values()).map(Score::word).toArray(String[]::new));
         score.getSelectionModel().select(Score.NET_PER_TRADE.ordinal());
@@ -324,8 +325,10 @@ final class SearchPane {
         long grid = space.number(chosen);
         for (int r = 0; r < Math.min(ROWS, ranked.size()); r++) {
             Ranking.Ranked one = ranked.get(r);
-            String[] words = {Integer.toString(r + 1), space.words(space.places(one.entry().grid())).replace("; ", " · ")
-                    .replace("=", " "), Integer.toString(one.entry().tried().trades()),
+            String[] words = {Integer.toString(r + 1),
+                    space.words(space.places(one.entry().grid())).replace("; ", " · ")
+                            .replace("=", " "),
+                    Integer.toString(one.entry().tried().trades()),
                     Format.signedMoney(one.entry().tried().net()), SearchMap.text(one.score()),
                     SearchMap.text(one.neighbours()), one.deflated().isPresent()
                             ? Format.decimal(1 - one.deflated().getAsDouble(), 3)

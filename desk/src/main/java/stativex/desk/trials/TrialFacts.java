@@ -39,7 +39,8 @@ final class TrialFacts extends VBox {
         getChildren().setAll(Form.wrapped(words));
     }
 
-    void show(TrialQueue.Result result) {
+    /** @param seal what is said about unseen dates */
+    void show(TrialQueue.Result result, String seal) {
         getChildren().clear();
         TrialReport report = result.report();
         Summary s = report.summary();
@@ -78,12 +79,12 @@ final class TrialFacts extends VBox {
                 + report.margin().mostOpen() + " contracts at most × margin). None where no margin is known.");
         getChildren().add(Form.wrapped("Right: 5th to 95th percentile over " + Format.grouped("2000")
                 + " drawings of the trial's days, blocks of 5 days on average, seed 1."));
-        how(result, inputs);
+        how(result, inputs, seal);
         verdict(result.verdict(), inputs);
     }
 
-    private void how(TrialQueue.Result result, Inputs inputs) {
-        heading("How it was run", "not sealed");
+    private void how(TrialQueue.Result result, Inputs inputs, String seal) {
+        heading("How it was run", seal);
         Contract contract = inputs.contract();
         getChildren().add(Form.wrapped("every print · fill " + inputs.terms().realism().word() + " · "
                 + contract.slippage() + " t slippage · latency "

@@ -48,8 +48,8 @@ final class TrialQueue implements AutoCloseable {
     private final Runnable changed;
     private final List<Job> jobs = new ArrayList<>();
 
-    /** What is to be tried. @param tape how the tape is named */
-    record Wanted(SessionFile.Set documents, Inputs inputs, String tape) {
+    /** What is to be tried. @param tape how the tape is named; {@code seal} what its report says about unseen dates */
+    record Wanted(SessionFile.Set documents, Inputs inputs, String tape, String seal) {
         String name() {
             return inputs.strategies().getFirst().name();
         }
@@ -194,7 +194,8 @@ final class TrialQueue implements AutoCloseable {
                 Optional<Result> result = Result.of(run, job.wanted.documents(), () -> !goesOn(job),
                         share -> say(job, State.RUNNING, 1 - REPORT + REPORT * share));
                 if (result.isPresent() && !job.cancelled) {
-                    TrialFolder.Kept kept = folder.keep(run, job.wanted.documents(), job.wanted.tape(), DRAWN);
+                    TrialFolder.Kept kept = folder.keep(run, job.wanted.documents(), job.wanted.tape(), DRAWN,
+                            job.wanted.seal());
                     Platform.runLater(() -> {
                         job.result = result;
                         job.kept = Optional.of(kept);

@@ -31,6 +31,7 @@ import javafx.scene.layout.VBox;
 import stativex.desk.exits.PlanBook;
 import stativex.desk.look.Form;
 import stativex.desk.look.Format;
+import stativex.desk.look.HoldButton;
 import stativex.engine.Strategy;
 import stativex.engine.StrategyProblems;
 import stativex.engine.Trade;
@@ -38,6 +39,7 @@ import stativex.evidence.TradeTable;
 import stativex.files.BadInput;
 import stativex.files.Documents;
 import stativex.files.ReportFile;
+import stativex.files.SealBook;
 import stativex.files.SearchFolder;
 import stativex.files.SearchSpec;
 import stativex.files.SessionFile;
@@ -47,6 +49,7 @@ import stativex.files.tape.FurtherTape;
 import stativex.market.Side;
 import stativex.market.Tape;
 import stativex.search.Method;
+import stativex.trial.Days;
 import stativex.trial.Inputs;
 import stativex.trial.TradeFacts;
 import tools.jackson.databind.JsonNode;
@@ -66,18 +69,23 @@ public final class TrialsStage extends BorderPane {
      * @param inputs tape, terms and days
      * @param tape how the tape is named
      * @param tapes finds a kept trial's tape again
+     * @param seal over dates of the contract that nobody looks at; empty: none
+     * @param stored whether the tape is the store's own, so that dates of it can be sealed
      */
     public record Work(SessionFile.Set documents, Inputs inputs, String tape, PlanBook plans,
-            SessionFile.TapeSource tapes) {}
+            SessionFile.TapeSource tapes, Optional<SealBook.Seal> seal, boolean stored) {}
 
-    /** Shows what led to an entry. */
-    public interface Chart {
-        /** @param time of the entry, nanoseconds */
+    /** What the window around the stage does for it. */
+    public interface Window {
+        /** Shows what led to an entry. @param time of the entry, nanoseconds */
         void show(long time, Side side);
+
+        /** Dates were sealed: nothing of them may be shown any more, and the open strategy is tried. */
+        void sealed();
     }
 
     private final Supplier<Work> work;
-    private final Chart chart;
+    private final Window window;
     private final TrialFolder folder = TrialFolder.own();
     private final SearchFolder searches = SearchFolder.own();
     private final SearchPane search;
@@ -109,15 +117,16 @@ public final class TrialsStage extends BorderPane {
     private Optional<TradeFacts> trade = Optional.empty();
     private Optional<TrialQueue.Job> last = Optional.empty();
     private boolean comparing;
+    private boolean declined;
     private boolean reading;
 
     /**
      * @param work what is at hand now
-     * @param chart that of the rules
+     * @param window around the stage
      */
-    public TrialsStage(Supplier<Work> work, Chart chart) {
+    public TrialsStage(Supplier<Work> work, Window window) {
         this.work = work;
-        this.chart = chart;
+        this.window = window;
         this.queue = new TrialQueue(folder, this::queueChanged);
         this.search = new SearchPane(this::use, () -> {
             found = searches.list();
@@ -206,7 +215,7 @@ public final class TrialsStage extends BorderPane {
         toChart.setId("trials-to-chart");
         toChart.getStyleClass().add("small");
         toChart.setMinWidth(Region.USE_PREF_SIZE);
-        toChart.setOnAction(e -> trade.ifPresent(t -> chart.show(t.trade().entryTime(), t.trade().side())));
+        toChart.setOnAction(e -> trade.ifPresent(t -> window.show(t.trade().entryTime(), t.trade().side())));
         by.getSelectionModel().select(0);
         by.setMaxWidth(130);
         by.setOnAction(e -> showDays());
@@ -382,6 +391,9 @@ public final class TrialsStage extends BorderPane {
                 said.setText(draft.name() + " is not complete: " + problems.getFirst().text());
                 return;
             }
+            if (offersSeal()) {
+                return;
+            }
             Documents.Read<Strategy> strategy = draft.strategy();
             List<FurtherTape> others = work.get().documents().others();
             SessionFile.Set documents = new SessionFile.Set(work.get().documents().contract(),
@@ -389,10 +401,111 @@ public final class TrialsStage extends BorderPane {
                     List.of(strategy), others);
             Inputs of = work.get().inputs();
             Inputs inputs = documents.inputs(of.tape(), of.terms()).over(of.days()).rolling(of.rolls());
-            last = Optional.of(queue.add(new TrialQueue.Wanted(documents, inputs, work.get().tape())));
+            last = Optional.of(queue.add(new TrialQueue.Wanted(documents, inputs, work.get().tape(), sealWords())));
         } catch (BadInput | IllegalArgumentException e) {
             said.setText(e.getMessage());
         }
+    }
+
+    /** At a contract's first trial a seal is offered, once. Returns whether it was asked just now. */
+    private boolean offersSeal() {
+        if (work.get().seal().isPresent() || !work.get().stored() || declined) {
+            return false;
+        }
+        Inputs inputs = work.get().inputs();
+        Optional<SealBook.Seal> offered = SealBook.offered(inputs.contract().symbol(),
+                Days.dates(inputs.days().of(inputs.seen(), inputs.contract().calendar()),
+                        inputs.contract().calendar()));
+        if (offered.isEmpty()) {
+            return false;
+        }
+        SealBook.Seal seal = offered.get();
+        searching(false);
+        Label heading = new Label("Seal the last third?");
+        heading.getStyleClass().add("heading");
+        Button yes = new Button("Seal " + DATE.format(seal.from()) + " – " + DATE.format(seal.to()));
+        yes.setId("seal-yes");
+        yes.setOnAction(e -> {
+            try {
+                SealBook.own().seal(seal);
+                window.sealed();
+            } catch (BadInput problem) {
+                said.setText(problem.getMessage());
+            }
+        });
+        Button no = new Button("Not for this contract now");
+        no.setId("seal-no");
+        no.setOnAction(e -> {
+            declined = true;
+            tryIt();
+        });
+        facts.getChildren().setAll(heading, Form.wrapped("What a rule was fitted on proves nothing. Sealed dates are"
+                + " left out everywhere, trials, searches, marks, odds and replays, until you open them once for one"
+                + " version, which is counted for ever. A seal is never changed."), yes, no);
+        return true;
+    }
+
+    private String sealWords() {
+        return work.get().seal().map(seal -> "sealed " + DATE.format(seal.from()) + " – " + DATE.format(seal.to())
+                + ", opened " + times(SealBook.own().openings(seal))).orElse("not sealed");
+    }
+
+    private static String times(int times) {
+        return times == 1 ? "once" : times == 0 ? "never" : times + " times";
+    }
+
+    /** Opens the sealed range for the version of a trial: counted, and run as a trial of its own. */
+    private void openSeal(TrialQueue.Result of) {
+        SealBook.Seal seal = work.get().seal().orElseThrow();
+        Documents.Read<Strategy> strategy = of.documents().strategies().getFirst();
+        try {
+            SealBook.own().open(seal, strategy.value().name(), strategy.value().version());
+            Inputs fit = of.run().inputs();
+            Inputs unseen = of.documents().inputs(fit.tape(), fit.terms()).over(seal.unseen()).rolling(fit.rolls());
+            last = Optional.of(
+                    queue.add(new TrialQueue.Wanted(of.documents(), unseen, work.get().tape(),
+                            "opened: " + sealWords())));
+        } catch (BadInput | IllegalArgumentException e) {
+            said.setText(e.getMessage());
+        }
+    }
+
+    /** What is known of the sealed range, beside a trial of the fit range. */
+    private Node unseen(TrialFolder.Kept one, TrialQueue.Result result) {
+        VBox box = new VBox(4);
+        if (work.get().seal().isEmpty()) {
+            return box;
+        }
+        SealBook.Seal seal = work.get().seal().get();
+        Label heading = new Label("Unseen");
+        heading.getStyleClass().add("heading");
+        box.getChildren().add(heading);
+        boolean itself = one.from().filter(seal::holds).isPresent();
+        Optional<TrialFolder.Kept> opened = kept.stream()
+                .filter(other -> other.version().equals(one.version()) && other.contract().equals(one.contract())
+                        && other.from().filter(seal::holds).isPresent())
+                .findFirst();
+        if (itself) {
+            box.getChildren().add(Form.wrapped("This is the unseen range, opened " + times(SealBook.own()
+                    .openings(seal)) + " by now."));
+        } else if (opened.isPresent()) {
+            TrialFolder.Kept other = opened.get();
+            Label words = Form.wrapped("Trial " + other.number() + " of the same version: " + other.trades()
+                    + " trades, net " + Format.signedMoney(other.net()) + (other.trades() == 0
+                            ? ""
+                            : ", average " + Format.signedMoney(other.net() / other.trades()))
+                    + ". Opened " + times(SealBook.own().openings(seal)) + ".");
+            words.setId("trial-unseen");
+            box.getChildren().add(words);
+        } else {
+            HoldButton open = new HoldButton("Hold to open " + DATE.format(seal.from()) + " – "
+                    + DATE.format(seal.to()) + " for this version",
+                    "It is opened for this version alone, and counted for ever.", () -> openSeal(result));
+            open.setId("trial-open-seal");
+            box.getChildren().addAll(Form.wrapped("Sealed: never looked at with this version; opened "
+                    + times(SealBook.own().openings(seal)) + " by others."), open);
+        }
+        return box;
     }
 
     /** Tries the first so many strategies one after the other. */
@@ -463,7 +576,8 @@ public final class TrialsStage extends BorderPane {
         excursions.show(result.report().trades());
         excursionWords.setText(excursions.words());
         Form.show(toChart, false);
-        facts.show(result);
+        facts.show(result, sealWords());
+        facts.getChildren().add(unseen(one, result));
         below.setLeft(null);
         below.setCenter(split());
         showDays();
@@ -777,7 +891,8 @@ public final class TrialsStage extends BorderPane {
     /** Whether something is being worked. */
     public boolean isBusy() {
         return queue.jobs().stream().anyMatch(job -> job.state == TrialQueue.State.RUNNING
-                || job.state == TrialQueue.State.WAITING) || subtitle.getText().equals("running again …") || search.isBusy();
+                || job.state == TrialQueue.State.WAITING) || subtitle.getText().equals("running again …")
+                || search.isBusy();
     }
 
     /** The picture of trades, for whoever clicks a mark. */

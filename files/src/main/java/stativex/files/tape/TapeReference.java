@@ -42,6 +42,11 @@ public final class TapeReference {
         return endsAsFile(name) || small.equals(DEMO) || small.startsWith(DEMO + " ");
     }
 
+    /** Whether the reference means a tape, or a join of tapes, of the store. */
+    public static boolean isStored(TapeStore store, String reference) {
+        return !meansOther(reference) && (store.has(reference) || new Joins(store).has(reference));
+    }
+
     /** Whether the reference means a file: by its ending, or because there is one and nothing stored is named so. */
     private static boolean isFile(TapeStore store, String reference) {
         return endsAsFile(reference)

@@ -1,0 +1,34 @@
+package stativex.cli;
+
+import java.util.Optional;
+import stativex.files.BadInput;
+import stativex.files.SealBook;
+import stativex.files.tape.TapeReference;
+import stativex.files.tape.TapeStore;
+import stativex.market.Contract;
+import stativex.trial.Days;
+
+/** Keeps commands away from sealed dates: they are left out, and asking for them alone is refused. */
+final class Seals {
+    private Seals() {}
+
+    /** The seal over a tape; empty for files, the demo, and contracts without one. */
+    static Optional<SealBook.Seal> over(String tape, Contract contract) {
+        return TapeReference.isStored(TapeStore.own(), tape) ? SealBook.own().of(contract.symbol()) : Optional.empty();
+    }
+
+    /** The days of a fit range, of those asked for. @throws BadInput when all of them are sealed */
+    static Days fit(String tape, Contract contract, Days asked) {
+        try {
+            return over(tape, contract).map(seal -> seal.fit(asked)).orElse(asked);
+        } catch (IllegalArgumentException e) {
+            throw new BadInput(contract.symbol() + ": " + e.getMessage(), e);
+        }
+    }
+
+    /** How a result says it. */
+    static String words(String tape, Contract contract) {
+        return over(tape, contract).map(seal -> "sealed " + seal.from() + " to " + seal.to() + ", opened "
+                + SealBook.own().openings(seal) + " times").orElse("not sealed");
+    }
+}
