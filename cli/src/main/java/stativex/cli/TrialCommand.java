@@ -21,9 +21,13 @@ import stativex.demo.Demo;
 import stativex.engine.Flickers;
 import stativex.engine.Snapshot;
 import stativex.engine.Strategy;
+import stativex.evidence.EquityCurve;
 import stativex.evidence.Intervals;
+import stativex.evidence.Odds;
+import stativex.evidence.TrialReport;
 import stativex.files.BadInput;
 import stativex.files.Documents;
+import stativex.files.ReportPage;
 import stativex.files.ResultFiles;
 import stativex.files.ResultWords;
 import stativex.files.Sentences;
@@ -128,8 +132,17 @@ final class TrialCommand implements Callable<Integer> {
 
     private String seal = "not sealed";
 
+    /** What was read for a trial of files. */
+    private SessionFile.Set documents;
+
     @Option(names = "--path", description = "writes path.csv as well: equity, balance, contracts open and what closing would cost at every print at which they change, since each day's first instant; tick mode only")
     private boolean path;
+
+    @Option(names = "--keep", description = "keeps the trial in the data folder as well, with all that repeats it")
+    private boolean keep;
+
+    @Option(names = "--html", description = "writes report.html as well: one file to hand to somebody")
+    private boolean html;
 
     @Option(names = "--resamples", paramLabel = "N", defaultValue = "2000", description = "drawings of the trial's days for the intervals of report.json (${DEFAULT-VALUE})")
     private int resamples;
@@ -157,6 +170,12 @@ final class TrialCommand implements Callable<Integer> {
                 .mending(() -> source.session != null ? again(source.session) : plain(source.files));
         ResultFiles.write(out, run, new ResultFiles.Extras(path,
                 Optional.of(new Intervals.Settings(resamples, meanBlock, seed)), seal));
+        if (html) {
+            page(run);
+        }
+        if (keep) {
+            keep(run);
+        }
         Summary summary = Summary.of(run);
         PrintWriter print = spec.commandLine().getOut();
         print.println(summary.trades() + " trades, net " + Money.text(summary.net()) + " "
@@ -222,6 +241,24 @@ final class TrialCommand implements Callable<Integer> {
         }
     }
 
+    private void keep(Run run) {
+        if (documents == null || run.assumed().isPresent()) {
+            throw new BadInput("--keep: expected a trial of files in tick mode: a session is its own record");
+        }
+        TrialFolder.Kept kept = TrialFolder.own().keep(run, documents, source.files.tape,
+                new Intervals.Settings(resamples, meanBlock, seed), seal);
+        spec.commandLine().getOut().println("kept as trial " + kept.number());
+    }
+
+    private void page(Run run) {
+        TrialReport report = TrialReport.of(run, new Intervals.Settings(resamples, meanBlock, seed), Odds.Progress.NONE)
+                .orElseThrow();
+        List<EquityCurve.Day> curve = run.assumed().isPresent()
+                ? List.of()
+                : EquityCurve.of(run, 300 * TapeTime.SECOND);
+        ReportPage.write(out.resolve("report.html"), run, report, curve, seal);
+    }
+
     /** A kept trial once more. */
     private int repeated() {
         TrialFolder.Repeated repeated = new StoredTapes(spec)
@@ -253,7 +290,7 @@ final class TrialCommand implements Callable<Integer> {
         Documents.Read<stativex.market.Contract> contract = Documents.contract(files.contract);
         List<FurtherTape> others = files.further.stream().map(Further::open).toList();
         Main.eachOnce("--further-tape", others.stream().map(FurtherTape::symbol).toList());
-        SessionFile.Set documents = new SessionFile.Set(contract, Documents.account(files.account),
+        documents = new SessionFile.Set(contract, Documents.account(files.account),
                 files.strategies.stream().map(Documents::strategy).toList(), others);
         documents.strategies().forEach(strategy -> strategy.value().signals().others(contract.value()).stream()
                 .filter(symbol -> others.stream().noneMatch(other -> other.symbol().equals(symbol)))

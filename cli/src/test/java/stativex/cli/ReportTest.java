@@ -14,7 +14,11 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import org.testng.annotations.Test;
+import stativex.evidence.EquityCurve;
 import stativex.evidence.Intervals;
+import stativex.evidence.Odds;
+import stativex.evidence.TrialReport;
+import stativex.files.ReportPage;
 import stativex.files.ResultFiles;
 import stativex.trial.Run;
 import tools.jackson.databind.JsonNode;
@@ -41,6 +45,24 @@ public class ReportTest {
 
     private static BigDecimal sum(List<Map<String, String>> rows, String column) {
         return rows.stream().map(row -> new BigDecimal(row.get(column))).reduce(BigDecimal.ZERO, BigDecimal::add);
+    }
+
+    /** Names come from documents, and nothing of them may become markup; every trade has a row. */
+    @Test
+    public void aPageHoldsEveryTradeAndNoMarkupOfOthers() throws IOException {
+        Path folder = Files.createTempDirectory("page");
+        Run run = new RandomTrial(3).run(folder);
+        TrialReport report = TrialReport.of(run, new Intervals.Settings(20, 2, 1), Odds.Progress.NONE).orElseThrow();
+        Path page = folder.resolve("report.html");
+        ReportPage.write(page, run, report, EquityCurve.of(run, 60_000_000_000L), "<b>not</b> sealed & \"so\"");
+        String text = Files.readString(page);
+        assertTrue(text.contains("&lt;b&gt;not&lt;/b&gt; sealed &amp; &quot;so&quot;"), "escaped");
+        assertEquals(text.split("<h2>Trades</h2>")[1].split("<tr><td>").length - 1,
+                run.engine().log().trades().size());
+        assertTrue(text.contains("<polyline class=\"equity\""));
+        for (String tag : List.of("table", "h1", "h2", "svg", "body", "html", "tr", "td", "th", "p")) {
+            assertEquals(text.split("<" + tag + "[ >]", -1).length, text.split("</" + tag + ">", -1).length, tag);
+        }
     }
 
     @Test

@@ -78,6 +78,14 @@ public class TapesTest {
         assertTrue(said(1, "seal", "TDL 2026-12").contains("has a seal already"));
         assertTrue(said(0, trial).contains("sealed 2026-09-24 to 2026-09-24, opened 0 times"));
         assertEquals(Files.readAllLines(out.resolve("days.csv")).size(), 5, "the sealed day is not there");
+        assertTrue(said(0, Stream.concat(Stream.of(trial), Stream.of("--keep", "--html")).toArray(String[]::new))
+                .contains("kept as trial 1"));
+        assertTrue(Files.readString(out.resolve("report.html")).contains("sealed 2026-09-24 to 2026-09-24"));
+        String kept = DataFolder.path().resolve("trials").resolve("0001").toString();
+        assertTrue(said(0, "trial", "--again", kept).contains("the same, byte for byte"));
+        Files.writeString(Path.of(kept).resolve("days.csv"),
+                Files.readString(Path.of(kept).resolve("days.csv")).replace("-454.70", "454.70"));
+        assertTrue(said(1, "trial", "--again", kept).contains("days.csv, line 4: was 2026-09-22,454.70"));
         assertTrue(said(1, Stream.concat(Stream.of(trial), Stream.of("--from", "2026-09-24")).toArray(String[]::new))
                 .contains("are sealed"));
         assertTrue(said(0, Stream.concat(Stream.of(trial), Stream.of("--unseen")).toArray(String[]::new))

@@ -383,7 +383,8 @@ public class ByHandTest {
         assertEquals(Said.decisions(run), List.of("0 declined line check"), "8 ticks are 100.00, fees beside");
         run.command(new Command.Enter(Side.LONG, Order.Type.MARKET, 1, Tape.NONE, Tape.NONE, ITS_PLAN, true));
         run.command(new Command.Enter(Side.LONG, Order.Type.MARKET, 9, Tape.NONE, Tape.NONE, ITS_PLAN, true));
-        assertEquals(Said.decisions(run).subList(1, 3), List.of("0 taken", "0 declined line check"),
+        assertEquals(Said.decisions(run).subList(1, 5),
+                List.of("0 by hand line check", "0 taken", "0 by hand line check", "0 declined line check"),
                 "a rulebook's line is no question");
         run.command(new Command.FlatAndLock());
         run.command(market(Side.LONG, 1, ITS_PLAN));

@@ -355,7 +355,7 @@ public final class DeskWindow {
                         public void sealed() {
                             DeskWindow.this.sealed();
                         }
-                    }));
+                    }, picker));
         }
         return trials.get();
     }

@@ -5,6 +5,7 @@ import static org.testng.Assert.assertTrue;
 
 import java.nio.file.Files;
 import java.util.List;
+import java.util.Optional;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
@@ -51,7 +52,7 @@ public class TrialsStageTest extends DeskTest {
     }
 
     @Test
-    public void aStrategyIsTriedFromAnyStageAndItsReportLeadsToItsTrades() {
+    public void aStrategyIsTriedFromAnyStageAndItsReportLeadsToItsTrades() throws Exception {
         robot.push(KeyCode.SHORTCUT, KeyCode.DIGIT2);
         robot.push(KeyCode.SHORTCUT, KeyCode.ENTER);
         worked();
@@ -66,6 +67,12 @@ public class TrialsStageTest extends DeskTest {
         assertTrue(fx(() -> robot.lookup("#trials-picture").query().getAccessibleText()).contains("Ebb fade ends at"),
                 "the picture says what it shows");
         picture("trial");
+        chosen = Optional.of(Files.createTempDirectory("report").resolve("report.html"));
+        press("#trial-save");
+        String page = Files.readString(chosen.get());
+        assertTrue(page.startsWith("<!DOCTYPE html>") && page.contains("<svg") && page.contains("Trial of Ebb fade"),
+                page.substring(0, 200));
+        assertTrue(!page.contains("http") && !page.contains("<script"), "it loads nothing");
         // tables
         by(7);
         picture("trial-table");

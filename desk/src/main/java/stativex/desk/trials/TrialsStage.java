@@ -29,6 +29,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import stativex.desk.exits.PlanBook;
+import stativex.desk.look.FilePicker;
 import stativex.desk.look.Form;
 import stativex.desk.look.Format;
 import stativex.desk.look.HoldButton;
@@ -39,6 +40,7 @@ import stativex.evidence.TradeTable;
 import stativex.files.BadInput;
 import stativex.files.Documents;
 import stativex.files.ReportFile;
+import stativex.files.ReportPage;
 import stativex.files.SealBook;
 import stativex.files.SearchFolder;
 import stativex.files.SearchSpec;
@@ -86,6 +88,7 @@ public final class TrialsStage extends BorderPane {
 
     private final Supplier<Work> work;
     private final Window window;
+    private final FilePicker picker;
     private final TrialFolder folder = TrialFolder.own();
     private final SearchFolder searches = SearchFolder.own();
     private final SearchPane search;
@@ -123,10 +126,12 @@ public final class TrialsStage extends BorderPane {
     /**
      * @param work what is at hand now
      * @param window around the stage
+     * @param picker asks where a report goes
      */
-    public TrialsStage(Supplier<Work> work, Window window) {
+    public TrialsStage(Supplier<Work> work, Window window, FilePicker picker) {
         this.work = work;
         this.window = window;
+        this.picker = picker;
         this.queue = new TrialQueue(folder, this::queueChanged);
         this.search = new SearchPane(this::use, () -> {
             found = searches.list();
@@ -470,6 +475,22 @@ public final class TrialsStage extends BorderPane {
         }
     }
 
+    private Node saver(TrialFolder.Kept one, TrialQueue.Result result) {
+        Button save = new Button("Save report …");
+        save.setId("trial-save");
+        save.setOnAction(e -> picker.save("Save the report", "trial-" + one.number() + ".html", "html")
+                .ifPresent(file -> {
+                    try {
+                        ReportPage.write(file, result.run(), result.report(), result.curve(), sealWords());
+                        said.setText("");
+                        subtitle.setText("saved: " + file.getFileName());
+                    } catch (BadInput problem) {
+                        said.setText(problem.getMessage());
+                    }
+                }));
+        return save;
+    }
+
     /** What is known of the sealed range, beside a trial of the fit range. */
     private Node unseen(TrialFolder.Kept one, TrialQueue.Result result) {
         VBox box = new VBox(4);
@@ -577,7 +598,7 @@ public final class TrialsStage extends BorderPane {
         excursionWords.setText(excursions.words());
         Form.show(toChart, false);
         facts.show(result, sealWords());
-        facts.getChildren().add(unseen(one, result));
+        facts.getChildren().addAll(unseen(one, result), saver(one, result));
         below.setLeft(null);
         below.setCenter(split());
         showDays();
