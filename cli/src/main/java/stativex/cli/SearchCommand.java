@@ -2,6 +2,7 @@ package stativex.cli;
 
 import java.io.PrintWriter;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.function.BooleanSupplier;
@@ -15,6 +16,7 @@ import stativex.files.BadInput;
 import stativex.files.SearchFiles;
 import stativex.files.SearchRun;
 import stativex.files.SearchSpec;
+import stativex.market.Money;
 import stativex.market.Tape;
 import stativex.search.Ranking;
 
@@ -40,15 +42,16 @@ final class SearchCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        SearchSpec search = SearchSpec.read(specFile);
+        SearchSpec read = SearchSpec.read(specFile);
         int at = threads == null ? Runtime.getRuntime().availableProcessors() : threads;
         if (at < 1) {
             throw new BadInput("--threads: expected 1 or more, found " + at);
         }
-        Tape tape = Demo.open(search.trial().tape().equals(Demo.TAPE) || !beside(search).toFile().exists()
-                ? search.trial().tape()
-                : beside(search).toString(), Optional.of(search.contract().value()), false).tape();
-        search = search.over(Seals.fit(search.trial().tape(), search.contract().value(), search.trial().days()));
+        String named = read.trial().tape();
+        Tape tape = Demo.open(named.equals(Demo.TAPE) || !beside(read).toFile().exists()
+                ? named
+                : beside(read).toString(), Optional.of(read.contract().value()), false).tape();
+        SearchSpec search = read.over(Seals.fit(named, read.contract().value(), read.trial().days()));
         SearchRun run = new SearchRun(search, tape, at, out.resolve("search.journal"));
         PrintWriter print = spec.commandLine().getOut();
         PrintWriter progress = spec.commandLine().getErr();
@@ -80,8 +83,25 @@ final class SearchCommand implements Callable<Integer> {
                 + ". Results in " + out);
         judged.luck().ifPresent(luck -> print.printf(java.util.Locale.ROOT,
                 "chance that the best is luck: %.3f (without any skill %.3f)%n", luck.chance(), luck.withoutSkill()));
+        search.ranked().walk().ifPresent(walk -> walk(run, walk, found));
         judged.ranked().stream().limit(5).forEach(one -> print.println(line(run, one)));
         return 0;
+    }
+
+    private void walk(SearchRun run, SearchSpec.Walk walk, SearchRun.Found found) {
+        int of = run.steps(walk);
+        if (of == 0) {
+            throw new BadInput("walkForward: expected more than " + walk.fit() + " days, found " + found.days().size());
+        }
+        List<SearchRun.Step> steps = run.walk(walk, step -> {
+            if (!quiet) {
+                spec.commandLine().getErr().println("walked " + step + " of " + of + " steps");
+            }
+        });
+        SearchFiles.write(out, run, steps, found.days());
+        long net = steps.stream().mapToLong(step -> step.tried().map(t -> t.net()).orElse(0L)).sum();
+        spec.commandLine().getOut().println("walked forward over " + of + " steps: net " + Money.text(net)
+                + " on days that none of them was fitted on");
     }
 
     private Path beside(SearchSpec search) {

@@ -31,6 +31,7 @@ import stativex.files.SessionFile;
 import stativex.market.Money;
 import stativex.market.Tape;
 import stativex.search.Space;
+import stativex.trial.Days;
 import stativex.trial.Inputs;
 import stativex.trial.Run;
 
@@ -182,6 +183,58 @@ public class SearchTest {
         halved.variants().stream().filter(o -> o.round() == 1)
                 .forEach(o -> assertEquals(o.tried().orElseThrow().days().length, 22, "a third of 66 days"));
         assertEquals(halved.entries().size(), whole);
+    }
+
+    /** Three stops in a row: the best of each fit part by the lower median of a stop and those beside it, by plain trials. */
+    @Test
+    public void aWalkForwardIsThatOfPlainTrials() throws IOException {
+        for (boolean anchored : new boolean[]{false, true}) {
+            Path file = spec(
+                    "{\"kind\":\"grid\"},\"walkForward\":{\"fitDays\":30,\"testDays\":15,\"anchored\":" + anchored
+                            + "}",
+                    "{\"name\":\"stop\",\"at\":\"/exit/stop/ticks\",\"values\":[6,10,16]}");
+            Path out = Files.createTempDirectory("walk");
+            SearchSpec spec = SearchSpec.read(file);
+            Tape tape = tape(spec);
+            SearchRun run = new SearchRun(spec, tape, 2, out.resolve("search.journal"));
+            SearchRun.Found found = run(file, out, 2, 0).orElseThrow();
+            List<SearchRun.Step> steps = run.walk(spec.ranked().walk().orElseThrow(), step -> {
+                // nobody looks
+            });
+            SearchFiles.write(out, run, steps, found.days());
+            assertEquals(steps.size(), 3, "36 days behind the first thirty: 15, 15 and 6");
+            assertEquals(Files.readAllLines(out.resolve("walk-forward-days.csv")).size(), 37);
+            assertTrue(Files.exists(out.resolve("variants.csv")), "what was written before is still there");
+            for (int s = 0; s < 3; s++) {
+                SearchRun.Step step = steps.get(s);
+                int from = anchored ? 0 : 15 * s;
+                assertEquals(step.fitFrom(), found.days().get(from));
+                assertEquals(step.testFrom(), found.days().get(30 + 15 * s));
+                double[] scores = new double[3];
+                for (int v = 0; v < 3; v++) {
+                    Run alone = alone(spec, tape, v, from == 0 ? Optional.empty() : Optional.of(step.fitFrom()),
+                            step.fitTo());
+                    int trades = alone.engine().log().trades().size();
+                    long net = alone.engine().log().trades().stream().mapToLong(t -> t.net()).sum();
+                    scores[v] = trades < 10 ? Double.NEGATIVE_INFINITY : (double) net / trades;
+                }
+                double[] around = {Math.min(scores[0], scores[1]),
+                        java.util.Arrays.stream(scores).sorted().toArray()[1], Math.min(scores[1], scores[2])};
+                double best = java.util.Arrays.stream(around).max().orElseThrow();
+                assertEquals(step.best().orElseThrow().neighbours(), best / 10_000, 1e-9);
+                int chosen = step.best().get().entry().number() - 1;
+                assertEquals(around[chosen], best);
+                Run test = alone(spec, tape, chosen, Optional.of(step.testFrom()), step.testTo());
+                assertEquals(step.tried().orElseThrow().net(),
+                        test.engine().log().trades().stream().mapToLong(t -> t.net()).sum());
+                assertEquals(step.tried().get().days().length, s < 2 ? 15 : 6);
+            }
+        }
+    }
+
+    private static Run alone(SearchSpec spec, Tape tape, int variant, Optional<LocalDate> from, LocalDate to) {
+        return Run.trial(new SessionFile.Set(spec.contract(), spec.account(), List.of(spec.variant(new int[]{variant})))
+                .inputs(tape, spec.trial().terms()).over(new Days(from, Optional.of(to))));
     }
 
     @Test

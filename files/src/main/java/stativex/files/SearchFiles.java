@@ -32,6 +32,33 @@ public final class SearchFiles {
         WholeFolder.write(folder, files);
     }
 
+    /** Writes a walk forward: {@code walk-forward.csv}, {@code walk-forward-days.csv}. @throws BadInput likewise */
+    public static void write(Path folder, SearchRun run, List<SearchRun.Step> steps, List<LocalDate> dates) {
+        List<List<String>> rows = new ArrayList<>();
+        rows.add(List.of("fit_from", "fit_to", "test_from", "test_to", "variant", "settings", "neighbours_score",
+                "trades", "net"));
+        List<List<String>> results = new ArrayList<>();
+        results.add(List.of("trading_day", "result"));
+        for (SearchRun.Step step : steps) {
+            rows.add(List.of(step.fitFrom().toString(), step.fitTo().toString(), step.testFrom().toString(),
+                    step.testTo().toString(),
+                    step.best().map(one -> Integer.toString(one.entry().number())).orElse(""),
+                    step.best().map(one -> run.space().words(run.space().places(one.entry().grid()))).orElse(""),
+                    step.best().map(one -> text(one.neighbours())).orElse(""),
+                    step.tried().map(t -> Integer.toString(t.trades())).orElse("0"),
+                    Money.text(step.tried().map(t -> t.net()).orElse(0L))));
+            long[] days = step.tried().map(t -> t.days()).orElse(new long[0]);
+            int at = dates.indexOf(step.testFrom());
+            for (int d = at; d <= dates.indexOf(step.testTo()); d++) {
+                results.add(List.of(dates.get(d).toString(), Money.text(d - at < days.length ? days[d - at] : 0)));
+            }
+        }
+        Map<String, WholeFile.Content> files = new LinkedHashMap<>();
+        files.put("walk-forward.csv", out -> out.write(ResultFiles.text(rows)));
+        files.put("walk-forward-days.csv", out -> out.write(ResultFiles.text(results)));
+        WholeFolder.write(folder, files);
+    }
+
     /** A row for each variant, in the order of their numbers. */
     static List<List<String>> variants(Space space, SearchRun.Found found, Map<Integer, Ranking.Ranked> ranked) {
         List<List<String>> rows = new ArrayList<>();

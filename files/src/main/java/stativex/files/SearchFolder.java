@@ -90,6 +90,8 @@ public final class SearchFolder {
         spec.trial().days().last().ifPresent(day -> d.put("to", day.toString()));
         d.put("score", spec.ranked().score().word()).put("leastTrades", spec.ranked().least())
                 .put("blocks", spec.ranked().blocks());
+        spec.ranked().walk().ifPresent(walk -> d.putObject("walkForward").put("fitDays", walk.fit())
+                .put("testDays", walk.test()).put("anchored", walk.anchored()));
         switch (spec.method()) {
             case Method.Grid ignored -> d.putObject("method").put("kind", "grid");
             case Method.Halving ignored -> d.putObject("method").put("kind", "halving");

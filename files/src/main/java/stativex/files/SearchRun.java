@@ -1,6 +1,7 @@
 package stativex.files;
 
 import java.nio.file.Path;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Base64;
 import java.util.HashSet;
@@ -17,6 +18,7 @@ import java.util.concurrent.Future;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.BooleanSupplier;
+import java.util.function.IntConsumer;
 import java.util.stream.LongStream;
 import stativex.engine.DayBook;
 import stativex.engine.Strategy;
@@ -26,6 +28,7 @@ import stativex.market.Tape;
 import stativex.rule.Worked;
 import stativex.search.Method;
 import stativex.search.Ranking;
+import stativex.search.Score;
 import stativex.search.Space;
 import stativex.search.Tried;
 import stativex.trial.Days;
@@ -54,7 +57,7 @@ public final class SearchRun {
      * @param attempts variants that were ever evaluated in it, dropped ones included
      * @param days of the fit range
      */
-    public record Found(List<Outcome> variants, int attempts, List<java.time.LocalDate> days) {
+    public record Found(List<Outcome> variants, int attempts, List<LocalDate> days) {
         public Found {
             variants = List.copyOf(variants);
             days = List.copyOf(days);
@@ -81,7 +84,7 @@ public final class SearchRun {
     private final Space space;
     private final Tape tape;
     private final Inputs base;
-    private final List<java.time.LocalDate> days;
+    private final List<LocalDate> days;
     private final Histories histories = new Histories();
     private final int threads;
     private final Path journal;
@@ -116,7 +119,7 @@ public final class SearchRun {
                 .map(setting -> List.of(setting.range().toString(), setting.places(), setting.values())).toList());
         what.put("trial", spec.trial().toString());
         what.put("method", spec.method().toString());
-        what.put("ranked", spec.ranked().toString());
+        what.put("ranked", List.of(spec.ranked().score().word(), spec.ranked().least(), spec.ranked().blocks()));
         this.fingerprint = Documents.fingerprint(Json.MAPPER.valueToTree(what));
     }
 
@@ -255,11 +258,13 @@ public final class SearchRun {
     }
 
     private Outcome evaluate(Task task, Worked worked) {
+        return evaluate(task,
+                task.round() == 0 ? base.days() : range(0, Method.days(days.size(), task.round()) - 1), worked);
+    }
+
+    private Outcome evaluate(Task task, Days range, Worked worked) {
         try {
             Documents.Read<Strategy> strategy = spec.variant(space.places(task.grid()));
-            Days range = task.round() == 0
-                    ? base.days()
-                    : new Days(base.days().first(), Optional.of(days.get(Method.days(days.size(), task.round()) - 1)));
             Inputs inputs = new Inputs(tape, base.contract(), base.others(), base.account(),
                     List.of(strategy.value()), base.terms(), range, base.heartbeats(), base.rolls());
             Tried tried = Tried.of(Run.trial(new Run(inputs, histories, worked)));
@@ -341,6 +346,86 @@ public final class SearchRun {
         return line.has(name)
                 ? OptionalDouble.of(Double.longBitsToDouble(Long.parseUnsignedLong(line.at(name).text(), 16)))
                 : OptionalDouble.empty();
+    }
+
+    /**
+     * A step of a walk forward; dates are ends of its parts, included.
+     *
+     * @param best of the fit part; empty if every score is absent
+     * @param tried on the test part; empty without a best
+     */
+    public record Step(LocalDate fitFrom, LocalDate fitTo, LocalDate testFrom, LocalDate testTo,
+            Optional<Ranking.Ranked> best, Optional<Tried> tried) {}
+
+    /**
+     * Walks forward: the best of each fit part, by the ranking score, is tried on the test part behind it. Every part is a run of its
+     * own. A shorter last test part counts.
+     *
+     * @param done told of each step, with how many there are
+     */
+    public List<Step> walk(SearchSpec.Walk walk, IntConsumer done) {
+        List<Step> steps = new ArrayList<>();
+        for (int test = walk.fit(); test < days.size(); test += walk.test()) {
+            int from = walk.anchored() ? 0 : test - walk.fit();
+            int to = Math.min(test + walk.test(), days.size()) - 1;
+            Days fit = range(from, test - 1);
+            List<Task> tasks = LongStream.range(0, space.count()).mapToObj(grid -> new Task((int) grid + 1, grid, 0))
+                    .toList();
+            List<Ranking.Entry> entries = new ArrayList<>();
+            for (Outcome outcome : parallel(tasks, (task, worked) -> evaluate(task, fit, worked))) {
+                outcome.tried().ifPresent(
+                        tried -> entries.add(new Ranking.Entry(outcome.number(), outcome.grid(), tried)));
+            }
+            Optional<Ranking.Ranked> best = new Ranking(space, spec.ranked().score(), spec.ranked().least(), entries)
+                    .ranked(Math.max(1, entries.size())).stream().findFirst()
+                    .filter(one -> one.neighbours() != Score.ABSENT);
+            Days unseen = range(test, to);
+            Optional<Tried> tried = best.flatMap(one -> evaluate(
+                    new Task(one.entry().number(), one.entry().grid(), 0), unseen, new Worked()).tried());
+            steps.add(new Step(days.get(from), days.get(test - 1), days.get(test), days.get(to), best, tried));
+            done.accept(steps.size());
+        }
+        return steps;
+    }
+
+    /** Steps of a walk over this range. */
+    public int steps(SearchSpec.Walk walk) {
+        return Math.max(0, Math.ceilDiv(days.size() - walk.fit(), walk.test()));
+    }
+
+    /** Days by their places; the range's own beginning stays as it is. */
+    private Days range(int from, int to) {
+        return new Days(from == 0 ? base.days().first() : Optional.of(days.get(from)), Optional.of(days.get(to)));
+    }
+
+    private interface Evaluation {
+        Outcome of(Task task, Worked worked);
+    }
+
+    private List<Outcome> parallel(List<Task> tasks, Evaluation evaluation) {
+        Outcome[] outcomes = new Outcome[tasks.size()];
+        AtomicInteger next = new AtomicInteger();
+        List<Future<?>> workers = new ArrayList<>();
+        try (ExecutorService pool = Executors.newFixedThreadPool(threads,
+                Thread.ofPlatform().daemon().name("walk-", 0).factory())) {
+            for (int t = 0; t < threads; t++) {
+                workers.add(pool.submit(() -> {
+                    Worked worked = new Worked();
+                    for (int i = next.getAndIncrement(); i < tasks.size(); i = next.getAndIncrement()) {
+                        outcomes[i] = evaluation.of(tasks.get(i), worked);
+                    }
+                }));
+            }
+            for (Future<?> worker : workers) {
+                worker.get();
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new IllegalStateException(e);
+        } catch (ExecutionException e) {
+            throw e.getCause() instanceof RuntimeException cause ? cause : new IllegalStateException(e.getCause());
+        }
+        return List.of(outcomes);
     }
 
     /** Chance, best at random and order of what was found. */

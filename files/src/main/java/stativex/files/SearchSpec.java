@@ -41,8 +41,28 @@ public record SearchSpec(String name, Documents.Read<Contract> contract, Documen
      *
      * @param least trades below which a score is absent
      * @param blocks of days for the chance that the best is luck
+     * @param walk whether it is walked forward as well
      */
-    public record Ranked(Score score, int least, int blocks) {}
+    public record Ranked(Score score, int least, int blocks, Optional<Walk> walk) {
+        /** Without a walk. */
+        public Ranked(Score score, int least, int blocks) {
+            this(score, least, blocks, Optional.empty());
+        }
+    }
+
+    /**
+     * Walk-forward: the best of so many days is tried on the days that follow, step by step.
+     *
+     * @param fit days, 2 or more; {@code test} days, 1 or more
+     * @param anchored the fit part grows from the beginning; else it rolls along
+     */
+    public record Walk(int fit, int test, boolean anchored) {
+        public Walk {
+            if (fit < 2 || test < 1) {
+                throw new IllegalArgumentException("expected 2 fit days and 1 test day or more");
+            }
+        }
+    }
 
     /**
      * A value is written at every one of its places.
@@ -115,7 +135,8 @@ public record SearchSpec(String name, Documents.Read<Contract> contract, Documen
             throw root.at("blocks").problem("expected an even number of blocks, found " + blocks);
         }
         return new Ranked(score, root.maybe("leastTrades").map(f -> (int) f.longInteger(0, 1_000_000)).orElse(30),
-                blocks);
+                blocks, root.maybe("walkForward").map(walk -> walk.checked(() -> new Walk(walk.at("fitDays").integer(),
+                        walk.at("testDays").integer(), walk.maybe("anchored").map(Field::flag).orElse(false)))));
     }
 
     private static Method method(Field root) {

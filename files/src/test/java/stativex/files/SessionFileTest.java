@@ -182,7 +182,7 @@ public class SessionFileTest {
                 "time,strategy,order,side,quantity,price,fee,reason\r\n");
         assertEquals(Files.readString(folder.resolve("out/trades.csv")),
                 "entry_time,exit_time,strategy,side,quantity,entry_price,exit_price,gross,fees,net,mae_ticks,mfe_ticks,"
-                        + "bars,exit_reason\r\n");
+                        + "bars,exit_reason,trading_day,contract,window,grade,r\r\n");
         assertEquals(Files.readString(folder.resolve("out/decisions.csv")),
                 "time,strategy,side,decision,reason,price\r\n");
         String summary = Files.readString(folder.resolve("out/summary.json"));

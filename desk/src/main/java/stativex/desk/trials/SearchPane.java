@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
+import java.util.function.Supplier;
 import javafx.geometry.HPos;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
@@ -44,6 +45,7 @@ final class SearchPane {
 
     private final Consumer<JsonNode> use;
     private final Runnable changed;
+    private final Supplier<String> seal;
     private final SearchJob job = new SearchJob();
     private final SearchMap map = new SearchMap(this::picked);
     private final GridPane table = new GridPane(12, 2);
@@ -65,10 +67,12 @@ final class SearchPane {
     /**
      * @param use takes the document of a variant that is to be worked on
      * @param changed told when a search has begun or ended
+     * @param seal what is said about unseen dates
      */
-    SearchPane(Consumer<JsonNode> use, Runnable changed) {
+    SearchPane(Consumer<JsonNode> use, Runnable changed, Supplier<String> seal) {
         this.use = use;
         this.changed = changed;
+        this.seal = seal;
         map.setId("search-map");
         map.setPrefHeight(330);
         table.setId("search-table");
@@ -367,7 +371,7 @@ final class SearchPane {
         nodes.add(ranges);
         nodes.add(Form.wrapped(Format.grouped(Long.toString(spec.space().count())) + " variants in the grid, "
                 + method(spec.method()) + "; ranked by " + spec.ranked().score().word() + " from "
-                + spec.ranked().least() + " trades on; not sealed."));
+                + spec.ranked().least() + " trades on; " + seal.get() + "."));
         if (job.isBusy()) {
             nodes.addAll(List.of(bar, progress, cancel, Form.wrapped("Results are kept: it goes on where it was.")));
         } else if (result.isEmpty()) {

@@ -136,7 +136,7 @@ public final class TrialsStage extends BorderPane {
         this.search = new SearchPane(this::use, () -> {
             found = searches.list();
             showList();
-        });
+        }, this::sealWords);
         getStyleClass().add("limits-stage");
         setLeft(left());
         setCenter(centre());
@@ -564,6 +564,16 @@ public final class TrialsStage extends BorderPane {
         open = Optional.of(one.number());
         comparing = false;
         showList();
+        Optional<SealBook.Seal> seal = work.get().seal().filter(s -> s.contract().equals(one.contract()));
+        if (seal.isPresent() && one.to().filter(day -> !day.isBefore(seal.get().from())).isPresent()
+                && !SealBook.own().opened(seal.get(), one.version())) {
+            title.setText("Trial " + one.number());
+            subtitle.setText("");
+            picture.say("It was made before dates were sealed, and looks at them: open them for this version first.");
+            facts.say("");
+            below.setCenter(null);
+            return;
+        }
         if (results.containsKey(one.number())) {
             show(one, results.get(one.number()), "");
             return;
@@ -794,6 +804,11 @@ public final class TrialsStage extends BorderPane {
         title.setText("Search " + one.number());
         subtitle.setText(one.spec().name());
         showList();
+        if (work.get().seal().filter(seal -> one.spec().contract().value().symbol().equals(seal.contract())
+                && one.spec().trial().days().last().filter(day -> day.isBefore(seal.from())).isEmpty()).isPresent()) {
+            said.setText("Search " + one.number() + " was made before dates were sealed, and looks at them.");
+            return;
+        }
         try {
             search.begin(one, work.get().tapes().tape(one.spec().trial().tape(), one.spec().contract().value()));
         } catch (BadInput e) {
