@@ -12,10 +12,13 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
 import stativex.demo.Demo;
 import stativex.evidence.Odds;
+import stativex.files.AttemptBook;
 import stativex.files.BadInput;
 import stativex.files.SearchFiles;
 import stativex.files.SearchRun;
 import stativex.files.SearchSpec;
+import stativex.files.tape.TapeReference;
+import stativex.files.tape.TapeStore;
 import stativex.market.Money;
 import stativex.market.Tape;
 import stativex.search.Ranking;
@@ -76,9 +79,12 @@ final class SearchCommand implements Callable<Integer> {
                 return () -> false;
             }
         }).orElseThrow();
-        SearchRun.Judged judged = run.judge(found, Odds.Progress.NONE);
+        // attempts on a stored tape are kept and counted; of a file nobody knows what was tried on it before
+        SearchRun.Judged judged = TapeReference.isStored(TapeStore.own(), named)
+                ? run.judge(found, run.count(found, AttemptBook.own()), Odds.Progress.NONE)
+                : run.judge(found, Odds.Progress.NONE);
         SearchFiles.write(out, search, found, judged);
-        print.println(found.variants().size() + " variants, " + found.attempts() + " attempts, "
+        print.println(found.variants().size() + " variants, " + judged.attempts() + " attempts, "
                 + found.days().size() + " days; " + Seals.words(search.trial().tape(), search.contract().value())
                 + ". Results in " + out);
         judged.luck().ifPresent(luck -> print.printf(java.util.Locale.ROOT,

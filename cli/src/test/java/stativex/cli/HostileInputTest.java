@@ -40,7 +40,8 @@ import tools.jackson.databind.node.ObjectNode;
  */
 public class HostileInputTest {
     private static final int TIMES = Integer.getInteger("stativex.hostile", 1);
-    private static final List<String> RESULTS = List.of("decisions.csv", "fills.csv", "summary.json", "trades.csv");
+    private static final List<String> RESULTS = List.of("days.csv", "decisions.csv", "fills.csv", "report.json",
+            "summary.json", "trades.csv");
 
     /** What a value is put in place of, as JSON. */
     private static final List<String> VALUES = List.of("null", "true", "[]", "{}", "\"\"", "\"\\ud800\"", "-1", "0",
@@ -432,7 +433,8 @@ public class HostileInputTest {
                 "--strategy", folder.resolve("ebb-fade.strategy.json").toString(), "--account",
                 folder.resolve("gannet-row-40k.account.json").toString(), "--out", out.toString()};
         assertTrue(clear("into a folder", words));
-        assertEquals(names(out), List.of("decisions.csv", "fills.csv", "notes.txt", "summary.json", "trades.csv"));
+        assertEquals(names(out), List.of("days.csv", "decisions.csv", "fills.csv", "notes.txt", "report.json",
+                "summary.json", "trades.csv"));
         assertFalse(Files.exists(dead), "what a killed copy left is swept");
         // a copy was killed when its set was whole but not yet in its places
         Path ready = out.resolve(".stativex-ready");
@@ -440,7 +442,8 @@ public class HostileInputTest {
         Files.move(out.resolve("summary.json"), ready.resolve("summary.json"));
         Files.writeString(out.resolve("summary.json"), "older");
         assertTrue(clear("over an earlier one", words));
-        assertEquals(names(out), List.of("decisions.csv", "fills.csv", "notes.txt", "summary.json", "trades.csv"));
+        assertEquals(names(out), List.of("days.csv", "decisions.csv", "fills.csv", "notes.txt", "report.json",
+                "summary.json", "trades.csv"));
         assertTrue(Files.readString(out.resolve("summary.json")).contains("\"engine\""));
         everyCaseWasClear();
     }

@@ -44,12 +44,7 @@ public class SearchTest {
     @BeforeClass
     public void files() throws IOException {
         folder = Files.createTempDirectory("search");
-        for (String name : List.of("tdl.contract.json", "gannet-row-40k.account.json", "gannet-row-40k.rulebook.json",
-                "tern-harbour.releases.csv", "ebb-fade.strategy.json", "two-step-runner.exit.json")) {
-            try (var in = Demo.class.getResourceAsStream(name)) {
-                Files.write(folder.resolve(name), in.readAllBytes());
-            }
-        }
+        Demo.export(folder);
         Files.writeString(folder.resolve("ebb-fade.strategy.json"), Files
                 .readString(folder.resolve("ebb-fade.strategy.json")).replace("\"size\": 400", "\"size\": 8")
                 .replace("\nand reach > 4 ticks", "").replace("\\nand reach > 4 ticks", ""));

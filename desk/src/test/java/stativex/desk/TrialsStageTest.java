@@ -64,6 +64,7 @@ public class TrialsStageTest extends DeskTest {
         assertEquals(kept.size(), 1);
         assertEquals(kept.getFirst().trades(), 10);
         assertTrue(text("#trial-net").startsWith("\u2212"), text("#trial-net"));
+        assertEquals(text("#trial-attempts"), "1 variant of Ebb fade tried on these dates so far.");
         assertTrue(fx(() -> robot.lookup("#trials-picture").query().getAccessibleText()).contains("Ebb fade ends at"),
                 "the picture says what it shows");
         picture("trial");

@@ -110,7 +110,7 @@ public final class SearchFiles {
         json.put("score", spec.ranked().score().word());
         json.put("leastTrades", spec.ranked().least());
         json.put("variants", found.variants().size());
-        json.put("attempts", found.attempts());
+        json.put("attempts", judged.attempts());
         List<Map<String, Object>> refused = found.variants().stream().filter(one -> one.tried().isEmpty()).map(one -> {
             Map<String, Object> row = new LinkedHashMap<>();
             row.put("variant", one.number());

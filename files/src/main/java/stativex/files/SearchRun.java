@@ -428,18 +428,34 @@ public final class SearchRun {
         return List.of(outcomes);
     }
 
-    /** Chance, best at random and order of what was found. */
-    public record Judged(List<Ranking.Ranked> ranked, OptionalDouble bestAtRandom,
+    /** Chance, best at random and order of what was found. @param attempts that luck is counted with */
+    public record Judged(List<Ranking.Ranked> ranked, int attempts, OptionalDouble bestAtRandom,
             Optional<stativex.evidence.LuckOfTheBest> luck) {
         public Judged {
             ranked = List.copyOf(ranked);
         }
     }
 
-    /** Ranks what was found. @return empty when it was cancelled */
+    /** Ranks what was found, by the attempts of this search alone. */
     public Judged judge(Found found, Odds.Progress progress) {
+        return judge(found, found.attempts(), progress);
+    }
+
+    /** Ranks what was found. @param attempts ever made on the range, those of this search included */
+    public Judged judge(Found found, int attempts, Odds.Progress progress) {
         Ranking ranking = new Ranking(space, spec.ranked().score(), spec.ranked().least(), found.entries());
-        return new Judged(ranking.ranked(found.attempts()), ranking.bestAtRandom(found.attempts()),
+        return new Judged(ranking.ranked(attempts), attempts, ranking.bestAtRandom(attempts),
                 ranking.luck(spec.ranked().blocks(), progress));
+    }
+
+    /** Counts every variant of this search in the book of attempts. Returns how many were ever made on its range. */
+    public int count(Found found, AttemptBook book) {
+        List<String> variants = found.variants().stream().filter(outcome -> outcome.tried().isPresent())
+                .map(outcome -> AttemptBook.fingerprint(spec.variant(space.places(outcome.grid())).document()))
+                .toList();
+        String contract = spec.contract().value().symbol();
+        String strategy = spec.strategy().path("name").asString("");
+        book.add(contract, strategy, days.getFirst(), days.getLast(), variants);
+        return Math.max(found.attempts(), book.count(contract, strategy, days.getFirst(), days.getLast()));
     }
 }

@@ -7,6 +7,7 @@ import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
 import javafx.application.Platform;
 import stativex.evidence.Odds;
+import stativex.files.AttemptBook;
 import stativex.files.BadInput;
 import stativex.files.SearchFiles;
 import stativex.files.SearchFolder;
@@ -62,8 +63,9 @@ final class SearchJob {
                     }
                 });
                 Optional<Result> result = found
-                        .map(f -> new Result(run, f, run.judge(f, new Odds.Progress(share -> {
-                        }, () -> cancelled))));
+                        .map(f -> new Result(run, f,
+                                run.judge(f, run.count(f, AttemptBook.own()), new Odds.Progress(share -> {
+                                }, () -> cancelled))));
                 result.ifPresent(r -> SearchFiles.write(kept.folder(), kept.spec(), r.found(), r.judged()));
                 end(() -> done.accept(result));
             } catch (BadInput | IllegalArgumentException e) {

@@ -395,7 +395,7 @@ final class SearchPane {
         nodes.add(heading("The honest corner"));
         double year = Math.sqrt(DayStatistics.YEAR);
         String luck = judged.bestAtRandom().isPresent()
-                ? "Best of " + Format.grouped(Integer.toString(found.found().attempts()))
+                ? "Best of " + Format.grouped(Integer.toString(judged.attempts()))
                         + " worthless rules would show a Sharpe ratio of about "
                         + Format.decimal(judged.bestAtRandom().getAsDouble() * year, 2) + " a year."
                 : "Too few variants have a Sharpe ratio to say what luck alone would show.";
@@ -407,8 +407,8 @@ final class SearchPane {
                         + Format.grouped(Integer.toString(l.choices())) + " ways to halve " + l.days() * 16
                         + " days.")
                 .orElse("It takes 16 blocks of 5 days, and two variants.")));
-        nodes.add(fact("search-attempts", "Attempts in this search",
-                Format.grouped(Integer.toString(found.found().attempts()))));
+        nodes.add(fact("search-attempts", "Attempts on these dates so far",
+                Format.grouped(Integer.toString(judged.attempts()))));
         Optional<Ranking.Ranked> of = judged.ranked().stream()
                 .filter(one -> one.entry().grid() == found.run().space().number(chosen)).findFirst();
         nodes.add(heading("Chosen"));

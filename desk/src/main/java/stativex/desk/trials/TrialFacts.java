@@ -19,6 +19,7 @@ import stativex.evidence.InterlockPrice;
 import stativex.evidence.Intervals;
 import stativex.evidence.Odds;
 import stativex.evidence.TrialReport;
+import stativex.files.AttemptBook;
 import stativex.files.ResultWords;
 import stativex.market.Contract;
 import stativex.market.Money;
@@ -91,6 +92,15 @@ final class TrialFacts extends VBox {
                 + inputs.terms().latency() * 1000 / TapeTime.SECOND + " ms · "
                 + Format.grouped(Integer.toString(inputs.prints())) + " prints · "
                 + result.documents().strategies().getFirst().value().version()));
+        List<DayBook.Day> days = result.report().summary().days();
+        if (!days.isEmpty()) {
+            int attempts = AttemptBook.own().count(contract.symbol(), inputs.strategies().getFirst().name(),
+                    days.getFirst().date(), days.getLast().date());
+            Label tried = Form.wrapped(attempts + (attempts == 1 ? " variant" : " variants") + " of "
+                    + inputs.strategies().getFirst().name() + " tried on these dates so far.");
+            tried.setId("trial-attempts");
+            getChildren().add(tried);
+        }
         int larger = result.run().engine().ordersLargerThanTheirPrint();
         if (larger > 0) {
             getChildren().add(Form.wrapped(larger + " market orders were larger than the print they met."));

@@ -19,6 +19,7 @@ import stativex.evidence.Paths;
 import stativex.evidence.TrialReport;
 import stativex.engine.Command;
 import stativex.engine.Mode;
+import stativex.files.AttemptBook;
 import stativex.files.BadInput;
 import stativex.files.SessionFile;
 import stativex.files.TrialFolder;
@@ -194,6 +195,7 @@ final class TrialQueue implements AutoCloseable {
                 Optional<Result> result = Result.of(run, job.wanted.documents(), () -> !goesOn(job),
                         share -> say(job, State.RUNNING, 1 - REPORT + REPORT * share));
                 if (result.isPresent() && !job.cancelled) {
+                    attempt(run, job.wanted);
                     TrialFolder.Kept kept = folder.keep(run, job.wanted.documents(), job.wanted.tape(), DRAWN,
                             job.wanted.seal());
                     Platform.runLater(() -> {
@@ -212,6 +214,15 @@ final class TrialQueue implements AutoCloseable {
                 job.state = State.FAILED;
                 changed.run();
             });
+        }
+    }
+
+    /** A trial is an attempt like a variant of a search. */
+    private static void attempt(Run run, Wanted wanted) {
+        List<java.time.LocalDate> days = run.engine().days().days().stream().map(day -> day.date()).toList();
+        if (!days.isEmpty()) {
+            AttemptBook.own().add(wanted.inputs().contract().symbol(), wanted.name(), days.getFirst(), days.getLast(),
+                    List.of(AttemptBook.fingerprint(wanted.documents().strategies().getFirst().document())));
         }
     }
 
