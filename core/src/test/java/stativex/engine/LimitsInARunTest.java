@@ -220,16 +220,20 @@ public class LimitsInARunTest {
         Account account = account(new ForThePerson(Map.of(ForThePerson.Of.OWN_LINES, ForThePerson.Response.WARN,
                 ForThePerson.Of.MOST_CONTRACTS, ForThePerson.Response.WARN), false, ForThePerson.Near.DEFAULT),
                 Optional.of(60 * Money.UNIT),
-                List.of(new Rulebook.DayLoss(150 * Money.UNIT, Rulebook.From.BALANCE, false,
-                        stativex.account.Guard.OFF)));
+                List.of(new Rulebook.Size(3, List.of(), Map.of()),
+                        new Rulebook.DayLoss(150 * Money.UNIT, Rulebook.From.BALANCE, false,
+                                stativex.account.Guard.OFF)));
         account = account.with(account.own().with(Map.of("TDL",
                 new ContractLimits(DayLimits.NONE, Optional.empty(), Optional.of(1)))));
         Run run = new Run(Inputs.of(Given.tape(OPEN, 100, 100, 100), Given.contract(0), account,
                 List.of(draft.build()), Terms.DEFAULT));
         steps(run, 1);
+        run.command(buy(4, true));
+        assertEquals(Said.decisions(run), List.of("0 by hand most contracts", "0 declined most contracts"),
+                "the contract's own limit is passed, the rulebook's is not");
         run.command(buy(2, true));
         run.command(buy(1, true));
-        assertEquals(Said.decisions(run), List.of("0 by hand most contracts", "0 by hand line check",
+        assertEquals(Said.decisions(run).subList(2, 7), List.of("0 by hand most contracts", "0 by hand line check",
                 "0 declined line check", "0 by hand line check", "0 taken"));
     }
 
