@@ -1,8 +1,11 @@
 package stativex.cli;
 
 import java.util.Optional;
+import stativex.engine.Strategy;
 import stativex.files.BadInput;
+import stativex.files.Documents;
 import stativex.files.SealBook;
+import stativex.files.SessionFile;
 import stativex.files.tape.TapeReference;
 import stativex.files.tape.TapeStore;
 import stativex.market.Contract;
@@ -24,6 +27,25 @@ final class Seals {
         } catch (IllegalArgumentException e) {
             throw new BadInput(contract.symbol() + ": " + e.getMessage(), e);
         }
+    }
+
+    /** What was recorded before a seal was made shows nothing of it. @throws BadInput when it would, and its versions have not opened it */
+    static void check(SessionFile.Session session) {
+        Contract contract = session.documents().contract().value();
+        over(session.tapeReference(), contract).filter(seal -> looksAt(session, seal, contract)).ifPresent(seal -> {
+            for (Documents.Read<Strategy> one : session.documents().strategies()) {
+                if (!SealBook.own().opened(seal, one.value().version())) {
+                    throw new BadInput(contract.symbol() + ": it looks at dates that are sealed now, " + seal.from()
+                            + " to " + seal.to() + ", and version " + one.value().version() + " of "
+                            + one.value().name() + " has not opened them");
+                }
+            }
+        });
+    }
+
+    private static boolean looksAt(SessionFile.Session session, SealBook.Seal seal, Contract contract) {
+        return session.inputs().days().last().filter(last -> last.isBefore(seal.from())).isEmpty()
+                && seal.begin(contract.calendar()).filter(session::cameTo).isPresent();
     }
 
     /** How a result says it. */

@@ -25,6 +25,7 @@ import stativex.evidence.EquityCurve;
 import stativex.evidence.Intervals;
 import stativex.evidence.Odds;
 import stativex.evidence.TrialReport;
+import stativex.files.AttemptBook;
 import stativex.files.BadInput;
 import stativex.files.Documents;
 import stativex.files.ReportPage;
@@ -36,6 +37,7 @@ import stativex.files.SessionFile;
 import stativex.files.TrialFolder;
 import stativex.files.tape.FurtherTape;
 import stativex.files.tape.TapeReference;
+import stativex.files.tape.TapeStore;
 import stativex.market.Decimals;
 import stativex.market.Money;
 import stativex.market.Rolls;
@@ -170,6 +172,10 @@ final class TrialCommand implements Callable<Integer> {
                 .mending(() -> source.session != null ? again(source.session) : plain(source.files));
         ResultFiles.write(out, run, new ResultFiles.Extras(path,
                 Optional.of(new Intervals.Settings(resamples, meanBlock, seed)), seal));
+        // attempts on a stored tape are kept and counted; of a file nobody knows what was tried on it before
+        if (source.files != null && !source.files.unseen && TapeReference.isStored(TapeStore.own(), source.files.tape)) {
+            AttemptBook.own().add(run, documents);
+        }
         if (html) {
             page(run);
         }
@@ -262,7 +268,7 @@ final class TrialCommand implements Callable<Integer> {
     /** A kept trial once more. */
     private int repeated() {
         TrialFolder.Repeated repeated = new StoredTapes(spec)
-                .mending(() -> TrialFolder.again(source.again, Demo::tape));
+                .mending(() -> TrialFolder.again(source.again, Demo::tape, Seals::check));
         PrintWriter print = spec.commandLine().getOut();
         repeated.differences().forEach(print::println);
         if (repeated.same()) {
@@ -282,6 +288,7 @@ final class TrialCommand implements Callable<Integer> {
                     .println("stativex: note: recorded with engine " + session.engine() + ", run again"
                             + " with " + ResultFiles.engineVersion() + ": fills may differ");
         }
+        Seals.check(session);
         return session.run();
     }
 

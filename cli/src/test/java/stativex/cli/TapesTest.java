@@ -10,12 +10,14 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.stream.Stream;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
+import stativex.files.AttemptBook;
 import stativex.files.DataFolder;
 
 /** The tape commands as a person types them. The build sets STATIVEX_HOME to a folder under target. */
@@ -67,7 +69,8 @@ public class TapesTest {
         String[] trial = {"trial", "--tape", "TDL 2026-12", "--contract", contract, "--strategy",
                 folder.resolve("ebb-fade.strategy.json").toString(), "--account",
                 folder.resolve("gannet-row-40k.account.json").toString(), "--out", out.toString()};
-        assertTrue(said(0, trial).contains("prints; not sealed."));
+        assertTrue(said(0, Stream.concat(Stream.of(trial), Stream.of("--keep")).toArray(String[]::new))
+                .contains("prints; not sealed."));
         assertEquals(Files.readAllLines(out.resolve("days.csv")).size(), 6);
         assertTrue(said(1, Stream.concat(Stream.of(trial), Stream.of("--unseen")).toArray(String[]::new))
                 .contains("expected a stored tape of a sealed contract"));
@@ -79,9 +82,14 @@ public class TapesTest {
         assertTrue(said(0, trial).contains("sealed 2026-09-24 to 2026-09-24, opened 0 times"));
         assertEquals(Files.readAllLines(out.resolve("days.csv")).size(), 5, "the sealed day is not there");
         assertTrue(said(0, Stream.concat(Stream.of(trial), Stream.of("--keep", "--html")).toArray(String[]::new))
-                .contains("kept as trial 1"));
+                .contains("kept as trial 2"));
         assertTrue(Files.readString(out.resolve("report.html")).contains("sealed 2026-09-24 to 2026-09-24"));
-        String kept = DataFolder.path().resolve("trials").resolve("0001").toString();
+        String before = DataFolder.path().resolve("trials").resolve("0001").toString();
+        String refused = said(1, "trial", "--again", before);
+        assertTrue(refused.contains("it looks at dates that are sealed now, 2026-09-24 to 2026-09-24"), refused);
+        assertTrue(said(1, "trial", "--session", before + "/trial.session", "--out", out.toString())
+                .contains("dates that are sealed now"));
+        String kept = DataFolder.path().resolve("trials").resolve("0002").toString();
         assertTrue(said(0, "trial", "--again", kept).contains("the same, byte for byte"));
         Files.writeString(Path.of(kept).resolve("days.csv"),
                 Files.readString(Path.of(kept).resolve("days.csv")).replace("-454.70", "454.70"));
@@ -94,6 +102,11 @@ public class TapesTest {
         assertTrue(Files.readAllLines(out.resolve("days.csv")).getLast().startsWith("2026-09-24,"));
         said(0, Stream.concat(Stream.of(trial), Stream.of("--unseen")).toArray(String[]::new));
         assertTrue(said(0, "seal").contains("opened 1 times"), "the same version opens it once");
+        assertTrue(said(0, "trial", "--again", before).contains("the same, byte for byte"), "it is open for the version");
+        assertEquals(AttemptBook.own().count("TDL", "Ebb fade", LocalDate.parse("2026-09-18"),
+                LocalDate.parse("2026-09-23")), 1, "one variant was tried on the fit range");
+        assertEquals(AttemptBook.own().count("TDL", "Ebb fade", LocalDate.parse("2026-09-24"),
+                LocalDate.parse("2026-09-24")), 1, "by the trial before the seal; an opening is no attempt");
         assertTrue(said(0, "past", "--tape", "TDL 2026-12", "--contract", contract, "--strategy",
                 folder.resolve("ebb-fade.strategy.json").toString(), "--account",
                 folder.resolve("gannet-row-40k.account.json").toString()).lines().noneMatch(

@@ -9,6 +9,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import stativex.engine.DayBook;
+import stativex.trial.Run;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ObjectNode;
 
@@ -50,6 +52,15 @@ public final class AttemptBook {
         entry.put("variants", List.copyOf(variants));
         try (InputJournal.Writer writer = InputJournal.Writer.onto(file)) {
             writer.append(entry);
+        }
+    }
+
+    /** Counts the strategies of a finished trial over a fit range. @throws BadInput when that cannot be written */
+    public void add(Run run, SessionFile.Set documents) {
+        List<LocalDate> days = run.engine().days().days().stream().map(DayBook.Day::date).toList();
+        if (!days.isEmpty()) {
+            documents.strategies().forEach(one -> add(one.value().contract(), one.value().name(), days.getFirst(),
+                    days.getLast(), List.of(fingerprint(one.document()))));
         }
     }
 

@@ -8,6 +8,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import stativex.market.SessionCalendar;
 import stativex.trial.Days;
 
 /**
@@ -50,6 +51,11 @@ public final class SealBook {
             }
             return new Days(asked.first(),
                     Optional.of(asked.last().filter(day -> day.isBefore(last)).orElse(last)));
+        }
+
+        /** Its first instant, nanoseconds; empty where its first date has no session. */
+        public Optional<Long> begin(SessionCalendar calendar) {
+            return unseen().begin(calendar);
         }
 
         /** Its own dates. */

@@ -7,6 +7,7 @@ import java.nio.file.Path;
 import java.time.LocalDateTime;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -220,6 +221,13 @@ public final class SessionFile {
         /** Whether there is something of the tape left that it has not come to. */
         public boolean unfinished() {
             return reached < inputs.tape().count() + inputs.heartbeats().length;
+        }
+
+        /** Whether it came to an instant. @param time nanoseconds */
+        public boolean cameTo(long time) {
+            int before = inputs.tape().firstAt(time)
+                    + (int) Arrays.stream(inputs.heartbeats()).filter(beat -> beat < time).count();
+            return end.orElse(inputs.tape().count() + inputs.heartbeats().length) > before;
         }
 
         /** Runs it again as far as it is known to have come, with everything that is locked by then; it goes on from there. */

@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Consumer;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import stativex.engine.Command;
@@ -153,8 +154,15 @@ public final class TrialFolder {
      * @throws BadInput when it cannot be read, or its tape is another one
      */
     public static Repeated again(Path document, SessionFile.TapeSource tapes) {
+        return again(document, tapes, session -> {
+        });
+    }
+
+    /** The same. @param allowed looks at what was read before it is run, and throws where it may not be */
+    public static Repeated again(Path document, SessionFile.TapeSource tapes, Consumer<SessionFile.Session> allowed) {
         Path file = Files.isDirectory(document) ? document.resolve(DOCUMENT) : document;
         SessionFile.Session session = SessionFile.read(file, tapes);
+        allowed.accept(session);
         Run run = session.run();
         List<String> differences = new ArrayList<>();
         Path beside = file.toAbsolutePath().getParent();

@@ -3,12 +3,12 @@ package stativex.desk.trials;
 import java.time.LocalDate;
 import java.time.YearMonth;
 import java.time.format.TextStyle;
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import javafx.scene.paint.Color;
 import javafx.scene.text.Font;
 import stativex.desk.draw.Pen;
@@ -28,9 +28,12 @@ final class DayCalendarView extends Sketch {
     record Day(LocalDate date, long result, int trades) {}
 
     private List<Day> days = List.of();
+    private List<LocalDate> sealed = List.of();
 
-    void show(List<Day> shown) {
+    /** @param hidden dates that nobody has looked at */
+    void show(List<Day> shown, List<LocalDate> hidden) {
         days = List.copyOf(shown);
+        sealed = List.copyOf(hidden);
         setAccessibleText(words());
         repaint();
     }
@@ -64,7 +67,8 @@ final class DayCalendarView extends Sketch {
         }
         long most = Math.max(1, days.stream().mapToLong(d -> Math.abs(d.result())).max().orElse(1));
         LocalDate worst = days.stream().min(java.util.Comparator.comparingLong(Day::result)).get().date();
-        List<YearMonth> months = new ArrayList<>(days.stream().map(d -> YearMonth.from(d.date())).distinct().toList());
+        List<YearMonth> months = Stream.concat(days.stream().map(Day::date), sealed.stream()).map(YearMonth::from)
+                .distinct().sorted().toList();
         int across = Math.max(1, (int) ((width - 12) / MONTH));
         double rows = 5 * CELL + 40;
         int fits = across * Math.max(1, (int) (height / rows));
@@ -87,7 +91,7 @@ final class DayCalendarView extends Sketch {
         pen.frame(Palette.TRIP, x - 3, y - 3, CELL + 2, CELL + 2);
     }
 
-    private static void legend(Pen pen, double x, double y) {
+    private void legend(Pen pen, double x, double y) {
         pen.text("Reading", Fonts.bold(11), Palette.INK, x, y);
         String[] words = {"gained", "lost", "no trade", "worst"};
         Day[] days = {new Day(LocalDate.EPOCH, 1, 1), new Day(LocalDate.EPOCH, -1, 1), new Day(LocalDate.EPOCH, 0, 0),
@@ -100,24 +104,38 @@ final class DayCalendarView extends Sketch {
             }
             pen.text(words[i], WORDS, Palette.MUTED, x + CELL + 6, cy + 11);
         }
+        if (!sealed.isEmpty()) {
+            double cy = y + 8 + words.length * CELL;
+            pen.hatch(Palette.LANE, x, cy, CELL - 4, CELL - 4);
+            pen.text("sealed", WORDS, Palette.MUTED, x + CELL + 6, cy + 11);
+        }
     }
 
     private void month(Pen pen, YearMonth month, long most, LocalDate worst, double x, double y) {
         pen.text(month.getMonth().getDisplayName(TextStyle.FULL, Locale.ENGLISH), WORDS, Palette.INK, x, y);
-        LocalDate first = month.atDay(1);
+        for (LocalDate date : sealed) {
+            if (YearMonth.from(date).equals(month)) {
+                double[] at = place(date, x, y);
+                pen.hatch(Palette.LANE, at[0], at[1], CELL - 4, CELL - 4);
+            }
+        }
         for (Day day : days) {
             if (!YearMonth.from(day.date()).equals(month)) {
                 continue;
             }
-            int column = Math.min(4, day.date().getDayOfWeek().getValue() - 1);
-            int row = (day.date().getDayOfMonth() + first.getDayOfWeek().getValue() - 2) / 7;
-            double cx = x + column * CELL;
-            double cy = y + 8 + row * CELL;
-            cell(pen, day, (double) Math.abs(day.result()) / most, cx, cy);
+            double[] at = place(day.date(), x, y);
+            cell(pen, day, (double) Math.abs(day.result()) / most, at[0], at[1]);
             if (day.date().equals(worst) && day.result() < 0) {
-                worst(pen, cx, cy);
+                worst(pen, at[0], at[1]);
             }
         }
+    }
+
+    /** Where a date stands in its month. */
+    private static double[] place(LocalDate date, double x, double y) {
+        int column = Math.min(4, date.getDayOfWeek().getValue() - 1);
+        int row = (date.getDayOfMonth() + date.withDayOfMonth(1).getDayOfWeek().getValue() - 2) / 7;
+        return new double[]{x + column * CELL, y + 8 + row * CELL};
     }
 
     private static void cell(Pen pen, Day day, double share, double x, double y) {

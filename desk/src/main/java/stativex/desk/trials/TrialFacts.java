@@ -5,6 +5,7 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import javafx.scene.control.Label;
 import javafx.scene.control.Tooltip;
+import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -130,6 +131,14 @@ final class TrialFacts extends VBox {
         words.setId("trial-verdict");
         getChildren().add(words);
         verdict.odds().ifPresent(odds -> getChildren().add(Form.wrapped(odds(odds))));
+    }
+
+    /** Both sides of a seal, a column each: a steep fall is a bad sign. */
+    void pair(TrialQueue.Result fit, TrialQueue.Result unseen) {
+        heading("Fitted and unseen", "a steep fall is a bad sign");
+        GridPane columns = ReportView.columns(List.of("fitted", "unseen"), List.of(fit, unseen));
+        columns.setId("trial-pair");
+        getChildren().add(columns);
     }
 
     private static boolean lacksStop(Strategy strategy) {

@@ -5,6 +5,8 @@ import java.time.format.TextStyle;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
+import java.util.stream.Stream;
 import javafx.scene.paint.Color;
 import javafx.scene.text.Font;
 import stativex.desk.draw.Pen;
@@ -29,18 +31,36 @@ final class TrialPicture extends Sketch {
     /** A line. @param name at its end */
     record Line(String name, List<EquityCurve.Day> days) {}
 
+    /**
+     * The range on the other side of a seal: the line goes on over it where it was opened, and it is hatched where it was not.
+     *
+     * @param dates of it
+     */
+    record Unseen(List<LocalDate> dates, Optional<List<EquityCurve.Day>> opened) {
+        Unseen {
+            dates = List.copyOf(dates);
+        }
+    }
+
     private List<Line> lines = List.of();
+    private Optional<Unseen> unseen = Optional.empty();
     private String instead = "No trial yet: choose a strategy on the left and press Try it.";
 
-    void show(List<Line> shown) {
-        lines = List.copyOf(shown);
+    /** @param beyond the other side of the seal, of a single line */
+    void show(List<Line> shown, Optional<Unseen> beyond) {
+        unseen = beyond;
+        lines = shown.stream().map(line -> new Line(line.name(), Stream.concat(line.days().stream(),
+                beyond.flatMap(Unseen::opened).stream().flatMap(List::stream)).toList())).toList();
         instead = "";
-        setAccessibleText("Equity " + String.join("; ", lines.stream().map(TrialPicture::words).toList()));
+        setAccessibleText("Equity " + String.join("; ", lines.stream().map(TrialPicture::words).toList())
+                + beyond.map(range -> "; " + range.dates().size() + " days "
+                        + (range.opened().isPresent() ? "unseen when it was fitted" : "sealed")).orElse(""));
         repaint();
     }
 
     void say(String words) {
         lines = List.of();
+        unseen = Optional.empty();
         instead = words;
         setAccessibleText(words);
         repaint();
@@ -101,9 +121,10 @@ final class TrialPicture extends Sketch {
             pen.text(instead, Fonts.words(12), Palette.MUTED, 14, 30);
             return;
         }
-        List<LocalDate> axis = lines.stream().flatMap(line -> line.days().stream()).map(EquityCurve.Day::date)
-                .distinct()
-                .sorted().toList();
+        List<LocalDate> axis = Stream.concat(lines.stream().flatMap(line -> line.days().stream())
+                .map(EquityCurve.Day::date), unseen.stream().filter(range -> range.opened().isEmpty())
+                        .flatMap(range -> range.dates().stream()))
+                .distinct().sorted().toList();
         List<Path> paths = lines.stream().map(line -> Path.of(line.days(), axis)).toList();
         double right = width - GUTTER;
         double wide = (right - LEFT) / Math.max(1, axis.size());
@@ -114,10 +135,13 @@ final class TrialPicture extends Sketch {
         long deepest = paths.stream().mapToLong(Path::deepest).min().orElse(0);
         Scale equity = new Scale(low, Math.max(high, low + Money.UNIT), 24, split - 8);
         Scale under = new Scale(Math.min(deepest, -Money.UNIT), 0, split + 26, bottom - 6);
+        unseen.ifPresent(range -> unseen(pen, range, axis, new double[]{wide, right, bottom}));
         dates(pen, axis, wide, bottom);
         List<Double> tags = new ArrayList<>();
         pen.fill(Palette.RULE, 0, split, width, 1);
-        pen.text("equity, print by print", WORDS, Palette.MUTED, LEFT + 6, 16);
+        lines(pen, equity, right, 5);
+        lines(pen, under, right, 2);
+        pen.text(unseen.isPresent() ? "fitted on" : "equity, print by print", WORDS, Palette.MUTED, LEFT + 6, 16);
         pen.text("under its best so far", WORDS, Palette.MUTED, LEFT + 6, split + 18);
         for (int i = 0; i < paths.size(); i++) {
             Path path = paths.get(i);
@@ -139,6 +163,27 @@ final class TrialPicture extends Sketch {
         grid(pen, equity, right, 5, tags);
         grid(pen, under, right, 2, List.of());
     }
+
+    /** Where the fit range ends. @param at width of a day, right and lower end of the picture */
+    private static void unseen(Pen pen, Unseen range, List<LocalDate> axis, double[] at) {
+        int first = (int) axis.stream().filter(date -> date.isBefore(range.dates().getFirst())).count();
+        double x = Math.round(LEFT + first * at[0]);
+        double tall = at[2];
+        if (range.opened().isPresent()) {
+            pen.fill(Palette.FAINT, x, 0, at[1] - x, tall);
+            pen.text("unseen", Fonts.bold(11), Palette.INK, x + 6, 16);
+        } else {
+            pen.hatch(Palette.SOFT, x, 0, at[1] - x, tall);
+            double wide = pen.width(NEVER, WORDS) + 12;
+            pen.fill(Palette.CHART, x + 6, 6, wide, 34);
+            pen.frame(Palette.RULE, x + 6, 6, wide, 34);
+            pen.text("sealed", Fonts.bold(11), Palette.INK, x + 12, 19);
+            pen.text(NEVER, WORDS, Palette.MUTED, x + 12, 33);
+        }
+        pen.fill(Palette.INK, x, 0, 1, tall);
+    }
+
+    private static final String NEVER = "never looked at";
 
     private static boolean taken(List<Double> tags, double at) {
         return tags.stream().anyMatch(other -> Math.abs(other - at) < 13);

@@ -6,6 +6,7 @@ import java.util.Optional;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.function.BooleanSupplier;
+import java.util.function.Consumer;
 import java.util.function.DoubleConsumer;
 import javafx.application.Platform;
 import stativex.evidence.BookReading;
@@ -48,9 +49,16 @@ final class TrialQueue implements AutoCloseable {
     private final TrialFolder folder;
     private final Runnable changed;
     private final List<Job> jobs = new ArrayList<>();
+    private int beside;
 
-    /** What is to be tried. @param tape how the tape is named; {@code seal} what its report says about unseen dates */
-    record Wanted(SessionFile.Set documents, Inputs inputs, String tape, String seal) {
+    /**
+     * What is to be tried.
+     *
+     * @param tape how the tape is named
+     * @param seal what its report says about unseen dates
+     * @param fit whether it looks at a fit range: then it is an attempt
+     */
+    record Wanted(SessionFile.Set documents, Inputs inputs, String tape, String seal, boolean fit) {
         String name() {
             return inputs.strategies().getFirst().name();
         }
@@ -109,11 +117,42 @@ final class TrialQueue implements AutoCloseable {
         Optional<TrialFolder.Kept> kept = Optional.empty();
         Optional<Result> result = Optional.empty();
         String problem = "";
-        volatile boolean paused;
-        volatile boolean cancelled;
+        private boolean paused;
+        private boolean cancelled;
 
         Job(Wanted wanted) {
             this.wanted = wanted;
+        }
+
+        synchronized boolean isPaused() {
+            return paused;
+        }
+
+        private synchronized boolean isCancelled() {
+            return cancelled;
+        }
+
+        private synchronized void pause(boolean on) {
+            paused = on;
+            notifyAll();
+        }
+
+        private synchronized void cancel() {
+            cancelled = true;
+            notifyAll();
+        }
+
+        /** Waits while it is paused. Returns whether to go on. */
+        private synchronized boolean goesOn() {
+            try {
+                while (paused && !cancelled) {
+                    wait();
+                }
+                return !cancelled;
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+                return false;
+            }
         }
 
         /** Seconds that are left at the pace so far; empty while nobody knows. */
@@ -146,21 +185,47 @@ final class TrialQueue implements AutoCloseable {
     }
 
     void pause(Job job, boolean on) {
-        job.paused = on;
+        job.pause(on);
         changed.run();
     }
 
     void cancel(Job job) {
-        job.cancelled = true;
+        job.cancel();
         if (job.state == State.WAITING || job.state == State.FAILED) {
             job.state = State.CANCELLED;
         }
         changed.run();
     }
 
+    /** Whether one waits or runs. */
+    boolean isBusy() {
+        return beside > 0
+                || jobs.stream().anyMatch(job -> job.state == State.RUNNING || job.state == State.WAITING);
+    }
+
+    /** Runs the same once more under other terms, to hold it beside. @param shown gets it on the window's thread */
+    void beside(Inputs inputs, Consumer<Run> shown, Consumer<String> failed) {
+        beside++;
+        worker.execute(() -> {
+            try {
+                Run run = Run.trial(inputs);
+                told(() -> shown.accept(run));
+            } catch (IllegalArgumentException e) {
+                told(() -> failed.accept(e.getMessage()));
+            }
+        });
+    }
+
+    private void told(Runnable what) {
+        Platform.runLater(() -> {
+            beside--;
+            what.run();
+        });
+    }
+
     /** Runs a kept trial again for its report. @param shown gets it on the window's thread; @param failed what went wrong */
-    void open(TrialFolder.Kept kept, SessionFile.TapeSource tapes, java.util.function.Consumer<Opened> shown,
-            java.util.function.Consumer<String> failed) {
+    void open(TrialFolder.Kept kept, SessionFile.TapeSource tapes, Consumer<Opened> shown,
+            Consumer<String> failed) {
         worker.execute(() -> {
             try {
                 TrialFolder.Repeated again = TrialFolder.again(kept.document(), tapes);
@@ -177,7 +242,7 @@ final class TrialQueue implements AutoCloseable {
     record Opened(Result result, List<String> differences) {}
 
     private void work(Job job) {
-        if (job.cancelled) {
+        if (job.isCancelled()) {
             return;
         }
         say(job, State.RUNNING, 0);
@@ -186,16 +251,18 @@ final class TrialQueue implements AutoCloseable {
             for (int i = 0; i < job.wanted.inputs().strategies().size(); i++) {
                 run.command(new Command.SetMode(i, Mode.ENGAGED));
             }
-            while (!run.atEnd() && goesOn(job)) {
+            while (!run.atEnd() && job.goesOn()) {
                 run.toPlace(run.place() + PIECE);
                 say(job, State.RUNNING, (1 - REPORT) * run.place() / run.length());
             }
-            if (!job.cancelled) {
+            if (!job.isCancelled()) {
                 run.finish();
-                Optional<Result> result = Result.of(run, job.wanted.documents(), () -> !goesOn(job),
+                Optional<Result> result = Result.of(run, job.wanted.documents(), () -> !job.goesOn(),
                         share -> say(job, State.RUNNING, 1 - REPORT + REPORT * share));
-                if (result.isPresent() && !job.cancelled) {
-                    attempt(run, job.wanted);
+                if (result.isPresent() && !job.isCancelled()) {
+                    if (job.wanted.fit()) {
+                        AttemptBook.own().add(run, job.wanted.documents());
+                    }
                     TrialFolder.Kept kept = folder.keep(run, job.wanted.documents(), job.wanted.tape(), DRAWN,
                             job.wanted.seal());
                     Platform.runLater(() -> {
@@ -217,28 +284,6 @@ final class TrialQueue implements AutoCloseable {
         }
     }
 
-    /** A trial is an attempt like a variant of a search. */
-    private static void attempt(Run run, Wanted wanted) {
-        List<java.time.LocalDate> days = run.engine().days().days().stream().map(day -> day.date()).toList();
-        if (!days.isEmpty()) {
-            AttemptBook.own().add(wanted.inputs().contract().symbol(), wanted.name(), days.getFirst(), days.getLast(),
-                    List.of(AttemptBook.fingerprint(wanted.documents().strategies().getFirst().document())));
-        }
-    }
-
-    /** Waits while it is paused. Returns whether to go on. */
-    private static boolean goesOn(Job job) {
-        while (job.paused && !job.cancelled) {
-            try {
-                Thread.sleep(50);
-            } catch (InterruptedException e) {
-                Thread.currentThread().interrupt();
-                return false;
-            }
-        }
-        return !job.cancelled;
-    }
-
     private void say(Job job, State state, double done) {
         Platform.runLater(() -> {
             if (state == State.RUNNING && job.state == State.WAITING) {
@@ -254,7 +299,7 @@ final class TrialQueue implements AutoCloseable {
 
     @Override
     public void close() {
-        jobs.forEach(job -> job.cancelled = true);
+        jobs.forEach(Job::cancel);
         worker.shutdownNow();
     }
 }
