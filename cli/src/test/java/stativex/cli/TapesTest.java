@@ -39,7 +39,7 @@ public class TapesTest {
         contract = folder.resolve("tdl.contract.json").toString();
     }
 
-    private static String said(int expected, String... words) {
+    static String said(int expected, String... words) {
         PrintStream out = System.out;
         PrintStream err = System.err;
         ByteArrayOutputStream caught = new ByteArrayOutputStream();

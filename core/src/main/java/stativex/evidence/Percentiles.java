@@ -13,6 +13,13 @@ public final class Percentiles {
         return sorted[rank(sorted.length, percent)];
     }
 
+    /** The same of whole numbers. */
+    public static long of(long[] figures, int percent) {
+        long[] sorted = figures.clone();
+        Arrays.sort(sorted);
+        return sorted[rank(sorted.length, percent)];
+    }
+
     /** The median: of an even count the lower middle one. */
     public static int median(int[] figures) {
         int[] sorted = figures.clone();

@@ -108,6 +108,15 @@ public class ResumeStoryTest extends DeskTest {
         robot.clickOn("#trial-1");
         worked();
         assertTrue(text("#trial-unseen").contains("Opened once"), text("#trial-unseen"));
+        assertTrue(fx(() -> robot.lookup("#trials-picture").query().getAccessibleText())
+                .endsWith("; 1 days unseen when it was fitted"), "both ranges are in one picture");
+        assertEquals(robot.lookup("#trial-pair").queryAs(javafx.scene.layout.GridPane.class).getColumnCount(), 3);
+        picture("unseen");
+        // the same by bars, and how far that is off
+        press("#trial-bars");
+        worked();
+        assertTrue(text("#trial-bars-words").startsWith("By bars: net ")
+                && text("#trial-bars-words").contains("bars with equal extremes"), text("#trial-bars-words"));
         // a second start keeps away from it, too
         closeWindow();
         own();
