@@ -25,9 +25,11 @@ import stativex.trial.TradeFacts;
  * @param intervals of the headline figures; empty in bar mode, or without a day
  * @param days of the trial as they are drawn from; empty in bar mode
  * @param margin most contracts open at once and what the net brought on their margin
+ * @param basket of a trial over several contracts
  */
 public record TrialReport(Summary summary, List<TradeFacts> trades, DayStatistics statistics,
-        Map<Intervals.Figure, Intervals.Interval> intervals, List<TrialDay> days, Margin margin) {
+        Map<Intervals.Figure, Intervals.Interval> intervals, List<TrialDay> days, Margin margin,
+        Optional<Basket> basket) {
 
     /**
      * @param mostOpen contracts open at once
@@ -50,7 +52,7 @@ public record TrialReport(Summary summary, List<TradeFacts> trades, DayStatistic
                 : Intervals.of(days, settings, progress);
         return intervals.map(found -> new TrialReport(summary, TradeFacts.of(run),
                 DayStatistics.of(summary.days().stream().mapToLong(DayBook.Day::result).toArray()), found, days,
-                margin(run, summary)));
+                margin(run, summary), Basket.of(run)));
     }
 
     /** A table of its trades. @param exits the word for what ended a trade */

@@ -12,6 +12,7 @@ import java.util.OptionalDouble;
 import java.util.SplittableRandom;
 import java.util.regex.Pattern;
 import org.hipparchus.distribution.continuous.NormalDistribution;
+import org.hipparchus.stat.correlation.PearsonsCorrelation;
 import org.hipparchus.stat.descriptive.moment.Kurtosis;
 import org.hipparchus.stat.descriptive.moment.Skewness;
 import org.testng.annotations.DataProvider;
@@ -90,6 +91,28 @@ public class StatisticsTest {
         long large = Long.MAX_VALUE / 3;
         assertEquals(DayStatistics.of(large, large - 1, large + 1).deviation().orElseThrow(), 1.0, 1e-12,
                 "whole numbers of any length");
+    }
+
+    @Test
+    public void theCorrelationOfDaysIsHipparchuss() {
+        java.util.Random random = new java.util.Random(3);
+        for (int i = 0; i < 50; i++) {
+            int n = 2 + random.nextInt(300);
+            double[] a = new double[n];
+            double[] b = new double[n];
+            for (int d = 0; d < n; d++) {
+                a[d] = random.nextInt(2_000_000) - 1_000_000;
+                b[d] = random.nextInt(2_000_000) - 1_000_000 + a[d] * (i % 5 - 2);
+            }
+            assertEquals(Basket.correlation(longs(a), longs(b)).getAsDouble(),
+                    new PearsonsCorrelation().correlation(a, b), 1e-12);
+        }
+        assertTrue(Basket.correlation(java.util.List.of(5L, 5L), java.util.List.of(1L, 2L)).isEmpty());
+        assertTrue(Basket.correlation(java.util.List.of(5L), java.util.List.of(1L)).isEmpty());
+    }
+
+    private static java.util.List<Long> longs(double[] values) {
+        return java.util.Arrays.stream(values).mapToObj(value -> (long) value).toList();
     }
 
     @Test

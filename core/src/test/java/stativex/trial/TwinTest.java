@@ -828,6 +828,7 @@ public class TwinTest {
             Run run = Run.trial(c.inputs);
             c.twin.run();
             agree(run, c.twin, "two contracts, seed " + seed);
+            sumsUp(run, seed);
             run.engine().log().fills().forEach(f -> seen.merge(Said.reason(f.reason()), 1, Integer::sum));
             run.engine().log().decisions().forEach(d -> seen.merge(Said.decision(d), 1, Integer::sum));
             if (seed % 10 == 0) {
@@ -840,6 +841,19 @@ public class TwinTest {
                 assertTrue(seen.getOrDefault(word, 0) >= 3, word + " happened too rarely in " + seen);
             }
         }
+    }
+
+    /** What the contracts made of a day is what the account made of it, and of all of them. */
+    private static void sumsUp(Run run, long seed) {
+        stativex.evidence.Basket basket = stativex.evidence.Basket.of(run).orElseThrow();
+        List<DayBook.Day> days = run.engine().days().days();
+        for (int d = 0; d < days.size(); d++) {
+            int at = d;
+            assertEquals(basket.parts().stream().mapToLong(part -> part.days().get(at)).sum(), days.get(d).result(),
+                    days.get(d).date() + ", seed " + seed);
+        }
+        assertEquals(basket.parts().stream().mapToLong(stativex.evidence.Basket.Part::net).sum(),
+                Summary.of(run).net(), "seed " + seed);
     }
 
     /** A further contract in which nothing is traded changes nothing. */

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.OptionalDouble;
 import stativex.engine.DayBook;
 import stativex.engine.Trade;
+import stativex.evidence.Basket;
 import stativex.evidence.DayStatistics;
 import stativex.evidence.Intervals;
 import stativex.evidence.TradeTable;
@@ -47,7 +48,30 @@ public final class ReportFile {
             tables.put(name(table.by()), rows(table));
         }
         json.put("tables", tables);
+        report.basket().ifPresent(basket -> json.put("contracts", basket(basket)));
         return json;
+    }
+
+    private static List<Map<String, Object>> basket(Basket basket) {
+        List<Map<String, Object>> rows = new ArrayList<>();
+        for (int i = 0; i < basket.parts().size(); i++) {
+            Basket.Part part = basket.parts().get(i);
+            Map<String, Object> json = new LinkedHashMap<>();
+            json.put("contract", part.contract().symbol());
+            json.put("trades", part.trades());
+            json.put("gross", Money.text(part.gross()));
+            json.put("fees", Money.text(part.fees()));
+            json.put("net", Money.text(part.net()));
+            part.averageTrade().ifPresent(average -> json.put("averageTrade", Money.text(average)));
+            part.averageCost().ifPresent(cost -> json.put("averageCost", Money.text(cost)));
+            Map<String, Object> correlation = new LinkedHashMap<>();
+            for (int j = 0; j < basket.parts().size(); j++) {
+                put(correlation, basket.parts().get(j).contract().symbol(), basket.correlation().get(i).get(j));
+            }
+            json.put("correlationOfDays", correlation);
+            rows.add(json);
+        }
+        return rows;
     }
 
     /** The word for what ended a trade. */

@@ -7,7 +7,9 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.OptionalDouble;
+import java.util.OptionalLong;
 import stativex.engine.DayBook;
+import stativex.evidence.Basket;
 import stativex.evidence.DayStatistics;
 import stativex.evidence.EquityCurve;
 import stativex.evidence.Intervals;
@@ -77,6 +79,7 @@ public final class ReportPage {
                 table(table);
             }
         }
+        report.basket().ifPresent(this::basket);
         tag("h2", "Days");
         days();
         tag("h2", "Trades");
@@ -236,6 +239,26 @@ public final class ReportPage {
                     ratio(of.profitFactor()), Money.text(of.largestLoss()));
         }
         page.append("</table>\n");
+    }
+
+    private void basket(Basket basket) {
+        tag("h2", "Contracts, and how much their days go together (correlation)");
+        page.append("<table>");
+        List<String> head = new ArrayList<>(List.of("", "trades", "net", "average trade", "its cost"));
+        basket.parts().forEach(part -> head.add(part.contract().symbol()));
+        row("th", head.toArray(String[]::new));
+        for (int i = 0; i < basket.parts().size(); i++) {
+            Basket.Part part = basket.parts().get(i);
+            List<String> words = new ArrayList<>(List.of(part.contract().symbol(), Integer.toString(part.trades()),
+                    Money.text(part.net()), money(part.averageTrade()), money(part.averageCost())));
+            basket.correlation().get(i).forEach(value -> words.add(ratio(value)));
+            row("td", words.toArray(String[]::new));
+        }
+        page.append("</table>\n");
+    }
+
+    private static String money(OptionalLong money) {
+        return money.isPresent() ? Money.text(money.getAsLong()) : "";
     }
 
     private void days() {
