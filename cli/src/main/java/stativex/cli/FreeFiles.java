@@ -2,9 +2,11 @@ package stativex.cli;
 
 import java.nio.file.Path;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import picocli.CommandLine.ArgGroup;
 import picocli.CommandLine.Option;
 import stativex.account.Account;
 import stativex.account.Rulebook;
@@ -43,21 +45,20 @@ final class FreeFiles {
     @Option(names = "--to", paramLabel = "DATE", description = "last trading day; to the tape's end if left out")
     private LocalDate to;
 
+    @ArgGroup(exclusive = false, multiplicity = "0..*")
+    private List<TrialCommand.Further> further = new ArrayList<>();
+
     /** What is to be run. */
     Inputs inputs() {
         Realism fills = Arrays.stream(Realism.values()).filter(word -> word.word().equals(realism)).findFirst()
                 .orElseThrow(() -> new BadInput("--realism: expected through, queue or touch, found " + realism));
         Documents.Read<Contract> of = Documents.contract(contract);
         SessionFile.Set documents = new SessionFile.Set(of, Documents.account(account),
-                strategies.stream().map(Documents::strategy).toList(), List.of());
-        documents.strategies().forEach(strategy -> strategy.value().signals().others(of.value()).stream().findFirst()
-                .ifPresent(symbol -> {
-                    throw new BadInput("strategy \"" + strategy.value().name() + "\" looks at " + symbol
-                            + ": past days with further contracts are judged in the window");
-                }));
+                strategies.stream().map(Documents::strategy).toList(), TrialCommand.Further.open(further));
+        TrialCommand.complete(documents);
         return documents
                 .inputs(Demo.open(tape, Optional.of(of.value()), false).tape(), new Terms(fills, 0, 0))
-                .over(Seals.fit(tape, of.value(), TrialCommand.days(from, to, of.value())));
+                .over(Seals.fit(tape, documents, TrialCommand.days(from, to, of.value())));
     }
 
     /** The account that is judged. */

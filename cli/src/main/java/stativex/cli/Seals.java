@@ -6,6 +6,7 @@ import stativex.files.BadInput;
 import stativex.files.Documents;
 import stativex.files.SealBook;
 import stativex.files.SessionFile;
+import stativex.files.tape.FurtherTape;
 import stativex.files.tape.TapeReference;
 import stativex.files.tape.TapeStore;
 import stativex.market.Contract;
@@ -46,6 +47,15 @@ final class Seals {
     private static boolean looksAt(SessionFile.Session session, SealBook.Seal seal, Contract contract) {
         return session.inputs().days().last().filter(last -> last.isBefore(seal.from())).isEmpty()
                 && seal.begin(contract.calendar()).filter(session::cameTo).isPresent();
+    }
+
+    /** The same where further contracts are looked at: none of their dates is sealed, either. */
+    static Days fit(String tape, SessionFile.Set documents, Days asked) {
+        Days fit = fit(tape, documents.contract().value(), asked);
+        for (FurtherTape other : documents.others()) {
+            fit = fit(other.reference(), other.contract().value(), fit);
+        }
+        return fit;
     }
 
     /** How a result says it. */

@@ -116,6 +116,13 @@ final class TrialCommand implements Callable<Integer> {
         @Option(names = "--further-contract", paramLabel = "FILE.json", description = "its contract document; a stored tape has its own")
         private Path contract;
 
+        /** Opens them. @throws BadInput when a contract comes twice */
+        static List<FurtherTape> open(List<Further> given) {
+            List<FurtherTape> others = given.stream().map(Further::open).toList();
+            Main.eachOnce("--further-tape", others.stream().map(FurtherTape::symbol).toList());
+            return others;
+        }
+
         private FurtherTape open() {
             Optional<Documents.Read<stativex.market.Contract>> given = Optional.ofNullable(contract)
                     .map(Documents::contract);
@@ -295,16 +302,9 @@ final class TrialCommand implements Callable<Integer> {
     private Run plain(Files files) {
         Terms terms = terms(files);
         Documents.Read<stativex.market.Contract> contract = Documents.contract(files.contract);
-        List<FurtherTape> others = files.further.stream().map(Further::open).toList();
-        Main.eachOnce("--further-tape", others.stream().map(FurtherTape::symbol).toList());
         documents = new SessionFile.Set(contract, Documents.account(files.account),
-                files.strategies.stream().map(Documents::strategy).toList(), others);
-        documents.strategies().forEach(strategy -> strategy.value().signals().others(contract.value()).stream()
-                .filter(symbol -> others.stream().noneMatch(other -> other.symbol().equals(symbol)))
-                .forEach(symbol -> {
-                    throw new BadInput("strategy \"" + strategy.value().name() + "\" looks at " + symbol
-                            + ": expected its ticks as a --further-tape, found none");
-                }));
+                files.strategies.stream().map(Documents::strategy).toList(), Further.open(files.further));
+        complete(documents);
         TapeReference.Found found = Demo.open(files.tape, Optional.of(contract.value()), false);
         if (countFlickers && documents.strategies().stream()
                 .anyMatch(strategy -> !strategy.value().contract().equals(contract.value().symbol()))) {
@@ -318,19 +318,33 @@ final class TrialCommand implements Callable<Integer> {
                 .rolling(rolls(files, found)));
     }
 
+    /** @throws BadInput when a strategy looks at a contract that no tape was given of */
+    static void complete(SessionFile.Set documents) {
+        documents.strategies().forEach(strategy -> strategy.value().signals().others(documents.contract().value())
+                .stream().filter(symbol -> documents.others().stream().noneMatch(other -> other.symbol().equals(symbol)))
+                .forEach(symbol -> {
+                    throw new BadInput("strategy \"" + strategy.value().name() + "\" looks at " + symbol
+                            + ": expected its ticks as a --further-tape, found none");
+                }));
+    }
+
     /** The fit range; with {@code --unseen} the sealed one, which is an opening. */
     private Days days(Files files, SessionFile.Set documents) {
         stativex.market.Contract contract = documents.contract().value();
         Days asked = days(files.from, files.to, contract);
         if (!files.unseen) {
             seal = Seals.words(files.tape, contract);
-            return Seals.fit(files.tape, contract, asked);
+            return Seals.fit(files.tape, documents, asked);
         }
         SealBook.Seal sealed = Seals.over(files.tape, contract).orElseThrow(
                 () -> new BadInput("--unseen: expected a stored tape of a sealed contract, found none: see seal"));
         if (!asked.equals(Days.ALL)) {
             throw new BadInput("--unseen opens the sealed range as a whole: expected no --from and no --to");
         }
+        documents.others().forEach(other -> Seals.over(other.reference(), other.contract().value()).ifPresent(over -> {
+            throw new BadInput("--unseen opens the dates of one contract: expected no further one that is sealed, found "
+                    + other.symbol());
+        }));
         documents.strategies().forEach(strategy -> SealBook.own().open(sealed, strategy.value().name(),
                 strategy.value().version()));
         seal = "opened: " + Seals.words(files.tape, contract);

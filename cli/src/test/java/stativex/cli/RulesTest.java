@@ -14,6 +14,7 @@ import java.util.List;
 import java.util.stream.Stream;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
+import stativex.files.DataFolder;
 import stativex.demo.Demo;
 
 /** Studies as columns of bars, and what is missing or wrong in strategies. */
@@ -240,8 +241,16 @@ public class RulesTest {
                 ? listed
                 : listed.replaceFirst("\"fees\": \\[",
                         "\"fees\": [{\"contract\": \"MNH\", \"perSide\": \"3.10\"}, "));
+        trial.addAll(List.of("--keep", "--html"));
         String both = said(0, trial.toArray(String[]::new));
         assertTrue(both.contains("traded MNH too"), both);
+        trial.subList(trial.size() - 2, trial.size()).clear();
+        assertTrue(Files.readString(folder.resolve("both/report.html")).contains("how much their days go together"));
+        assertTrue(Files.readString(folder.resolve("both/report.json")).contains("\"correlationOfDays\""));
+        String kept = both.lines().filter(line -> line.startsWith("kept as trial ")).findFirst().orElseThrow()
+                .substring(14);
+        assertTrue(said(0, "trial", "--again", DataFolder.path().resolve("trials")
+                .resolve("%04d".formatted(Integer.parseInt(kept))).toString()).contains("the same, byte for byte"));
         List<String> trades = Files.readAllLines(folder.resolve("both/trades.csv"));
         assertTrue(trades.stream().anyMatch(t -> t.contains("Ebb fade"))
                 && trades.stream().anyMatch(t -> t.contains("Honey fade")), String.join("\n", trades));

@@ -141,6 +141,22 @@ public record Inputs(Tape tape, Contract contract, Map<String, ContractTape> oth
         return heartbeats.clone();
     }
 
+    /** How many inputs a run in tick mode works: prints and heartbeats of every contract that is traded. */
+    public int places() {
+        return placesBefore(Long.MAX_VALUE);
+    }
+
+    /** How many of them come before an instant. @param time nanoseconds */
+    public int placesBefore(long time) {
+        int places = 0;
+        for (Traded one : traded()) {
+            int prints = prints(one.contract(), one.tape());
+            places += time == Long.MAX_VALUE ? prints : Math.min(prints, one.tape().firstAt(time));
+            places += (int) Arrays.stream(worked(one)).filter(beat -> beat < time).count();
+        }
+        return places;
+    }
+
     /** The heartbeats that are worked: those until the last evaluated day ends. */
     long[] worked(Traded one) {
         long end = days.end(one.contract().calendar()).orElse(Long.MAX_VALUE);

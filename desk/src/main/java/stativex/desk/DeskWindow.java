@@ -343,7 +343,7 @@ public final class DeskWindow {
         if (trials.isEmpty()) {
             trials = Optional.of(new TrialsStage(() -> new TrialsStage.Work(workspace().documents(),
                     workspace().inputs(), workspace().tape(), new CurrentPlans(() -> rulesStage().plans()),
-                    Demo::tape, seal(workspace().tape(), workspace().inputs().contract()),
+                    Demo::tape, workspace().further(), seal(workspace().tape(), workspace().inputs().contract()),
                     TapeReference.isStored(TapeStore.own(), workspace().tape())), new TrialsStage.Window() {
                         @Override
                         public void show(long time, Side side) {

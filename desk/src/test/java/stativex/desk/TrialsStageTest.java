@@ -121,6 +121,29 @@ public class TrialsStageTest extends DeskTest {
                 again.differences().toString());
     }
 
+    @Test
+    public void severalContractsAreTriedOnOneAccount() {
+        robot.push(KeyCode.SHORTCUT, KeyCode.DIGIT5);
+        press("#trials-together");
+        fx(() -> {
+            robot.lookup("#together-MNH").queryAs(CheckBox.class).fire();
+            return null;
+        });
+        press("#together-go");
+        assertTrue(text("#together-said").contains("expected the fee of one side of MNH"), text("#together-said"));
+        set("#together-fee-MNH", "2.15");
+        picture("together");
+        press("#together-go");
+        worked();
+        assertEquals(text("#trials-title"), "Trial 1");
+        assertEquals(TrialFolder.own().list().getFirst().strategy(), "Ebb fade and 1 more");
+        assertTrue(robot.lookup("MNH, 1 trade").tryQuery().isPresent(), "what each contract gave");
+        assertTrue(robot.lookup("TDL with MNH").tryQuery().isPresent(), "how much their days go together");
+        picture("together-report");
+        TrialFolder.Repeated again = TrialFolder.again(TrialFolder.own().list().getFirst().document(), Demo::tape);
+        assertEquals(again.differences(), List.of());
+    }
+
     private void set(String id, String words) {
         fx(() -> {
             robot.lookup(id).queryAs(TextField.class).setText(words);

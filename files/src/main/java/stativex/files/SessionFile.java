@@ -7,7 +7,6 @@ import java.nio.file.Path;
 import java.time.LocalDateTime;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -220,14 +219,12 @@ public final class SessionFile {
 
         /** Whether there is something of the tape left that it has not come to. */
         public boolean unfinished() {
-            return reached < inputs.tape().count() + inputs.heartbeats().length;
+            return reached < inputs.places();
         }
 
         /** Whether it came to an instant. @param time nanoseconds */
         public boolean cameTo(long time) {
-            int before = inputs.tape().firstAt(time)
-                    + (int) Arrays.stream(inputs.heartbeats()).filter(beat -> beat < time).count();
-            return end.orElse(inputs.tape().count() + inputs.heartbeats().length) > before;
+            return end.orElseGet(inputs::places) > inputs.placesBefore(time);
         }
 
         /** Runs it again as far as it is known to have come, with everything that is locked by then; it goes on from there. */
@@ -262,7 +259,7 @@ public final class SessionFile {
         String engine = header.at("engine").text();
         Set documents = documents(header, tapes);
         Inputs inputs = inputs(header, documents, tape(header, documents.contract().value(), tapes));
-        int length = inputs.tape().count() + inputs.heartbeats().length;
+        int length = inputs.places();
         List<Placed> commands = new ArrayList<>();
         OptionalInt end = OptionalInt.empty();
         int before = 0;

@@ -44,12 +44,16 @@ public final class TrialFolder {
     /**
      * A trial as the list shows it.
      *
-     * @param strategy name of its first strategy, {@code version} of its documents
+     * @param strategy name of its first strategy, and how many others there are; {@code versions} of all their documents
      * @param from first trading day that was worked; empty without one
      * @param net money after fees
      */
-    public record Kept(int number, Path folder, String strategy, String version, String contract,
+    public record Kept(int number, Path folder, String strategy, List<String> versions, String contract,
             Optional<LocalDate> from, Optional<LocalDate> to, int trades, long net) {
+        public Kept {
+            versions = List.copyOf(versions);
+        }
+
         /** What repeats it. */
         public Path document() {
             return folder.resolve(DOCUMENT);
@@ -76,10 +80,12 @@ public final class TrialFolder {
                 return Optional.empty();
             }
             JsonNode summary = Json.read(one.resolve("summary.json"));
-            JsonNode strategy = summary.path("strategies").path(0);
+            JsonNode strategies = summary.path("strategies");
+            String others = strategies.size() > 1 ? " and " + (strategies.size() - 1) + " more" : "";
             JsonNode days = summary.path("days");
             return Optional.of(new Kept(Integer.parseInt(one.getFileName().toString()), one,
-                    strategy.path("name").asString(""), strategy.path("version").asString(""),
+                    strategies.path(0).path("name").asString("") + others,
+                    strategies.valueStream().map(s -> s.path("version").asString("")).toList(),
                     summary.path("contract").asString(""), date(days, 0), date(days, days.size() - 1),
                     summary.path("trades").asInt(), Money.parse(summary.path("net").asString("0"))));
         } catch (BadInput | IllegalArgumentException e) {

@@ -18,6 +18,7 @@ final class BarsBeside extends VBox {
 
     BarsBeside(TrialQueue queue, TrialQueue.Result result) {
         super(4);
+        setPadding(new javafx.geometry.Insets(10, 0, 0, 0));
         Label heading = new Label("By bars");
         heading.getStyleClass().add("heading");
         ask.setId("trial-bars");

@@ -15,11 +15,14 @@ import javafx.scene.layout.VBox;
 import stativex.desk.look.Form;
 import stativex.desk.look.Format;
 import stativex.desk.look.HoldButton;
+import stativex.engine.Strategy;
 import stativex.files.BadInput;
 import stativex.files.Documents;
 import stativex.files.SealBook;
 import stativex.files.TrialFolder;
-import stativex.engine.Strategy;
+import stativex.files.tape.FurtherTape;
+import stativex.files.tape.TapeReference;
+import stativex.files.tape.TapeStore;
 import stativex.market.SessionCalendar;
 import stativex.trial.Days;
 import stativex.trial.Inputs;
@@ -92,7 +95,7 @@ final class SealPart {
     /** Whether a trial looks at sealed dates that nobody opened for its version: it was made before the seal. */
     boolean hides(TrialFolder.Kept one) {
         return over(one).filter(seal -> one.to().filter(day -> !day.isBefore(seal.from())).isPresent()
-                && !SealBook.own().opened(seal, one.version())).isPresent();
+                && !one.versions().stream().allMatch(version -> SealBook.own().opened(seal, version))).isPresent();
     }
 
     /** Whether a trial is of the unseen range. */
@@ -104,9 +107,21 @@ final class SealPart {
     Optional<TrialFolder.Kept> partner(TrialFolder.Kept one, List<TrialFolder.Kept> kept) {
         return over(one).isEmpty() || hides(one)
                 ? Optional.empty()
-                : kept.stream().filter(other -> other.version().equals(one.version())
+                : kept.stream().filter(other -> other.versions().equals(one.versions())
                         && other.contract().equals(one.contract()) && isUnseen(other) != isUnseen(one) && !hides(other)
                         && other.from().isPresent()).findFirst();
+    }
+
+    /** The days of a trial that looks at further contracts, too: none of them sealed for any. @throws IllegalArgumentException without one left */
+    Days fit(Days days, List<FurtherTape> others) {
+        Days fit = days;
+        for (FurtherTape other : others) {
+            if (TapeReference.isStored(TapeStore.own(), other.reference())) {
+                Optional<SealBook.Seal> over = SealBook.own().of(other.symbol());
+                fit = over.isPresent() ? over.get().fit(fit) : fit;
+            }
+        }
+        return fit;
     }
 
     /** The sealed trading dates of a trial's contract. */
@@ -129,8 +144,9 @@ final class SealPart {
      */
     Inputs open(TrialQueue.Result of) {
         SealBook.Seal seal = work.get().seal().orElseThrow();
-        Documents.Read<Strategy> strategy = of.documents().strategies().getFirst();
-        SealBook.own().open(seal, strategy.value().name(), strategy.value().version());
+        for (Documents.Read<Strategy> strategy : of.documents().strategies()) {
+            SealBook.own().open(seal, strategy.value().name(), strategy.value().version());
+        }
         Inputs fit = of.run().inputs();
         return of.documents().inputs(fit.tape(), fit.terms()).over(seal.unseen()).rolling(fit.rolls());
     }
@@ -138,6 +154,7 @@ final class SealPart {
     /** What is known of the sealed range, beside a trial. @param open opens it for the version that is shown */
     Node beside(TrialFolder.Kept one, Optional<TrialFolder.Kept> partner, Runnable open) {
         VBox box = new VBox(4);
+        box.setPadding(new javafx.geometry.Insets(10, 0, 0, 0));
         Optional<SealBook.Seal> over = over(one);
         if (over.isEmpty()) {
             return box;
@@ -161,8 +178,9 @@ final class SealPart {
                     + DATE.format(seal.to()) + " for this version",
                     "It is opened for this version alone, and counted for ever.", open);
             hold.setId("trial-open-seal");
-            box.getChildren().addAll(Form.wrapped("Sealed: never looked at with this version; opened "
-                    + times(SealBook.own().openings(seal)) + " by others."), hold);
+            int others = SealBook.own().openings(seal);
+            box.getChildren().addAll(Form.wrapped("Sealed: never looked at with this version; "
+                    + (others == 0 ? "no other has opened it." : "opened " + times(others) + " by others.")), hold);
         }
         return box;
     }

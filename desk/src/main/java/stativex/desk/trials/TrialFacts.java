@@ -14,6 +14,7 @@ import stativex.desk.look.Form;
 import stativex.desk.look.Format;
 import stativex.engine.DayBook;
 import stativex.engine.Strategy;
+import stativex.evidence.Basket;
 import stativex.evidence.BookReading;
 import stativex.evidence.DayStatistics;
 import stativex.evidence.InterlockPrice;
@@ -41,8 +42,14 @@ final class TrialFacts extends VBox {
         getChildren().setAll(Form.wrapped(words));
     }
 
-    /** @param seal what is said about unseen dates */
-    void show(TrialQueue.Result result, String seal) {
+    /** Both sides of a seal. */
+    record Pair(TrialQueue.Result fit, TrialQueue.Result unseen) {}
+
+    /**
+     * @param seal what is said about unseen dates
+     * @param pair where both ranges have been tried
+     */
+    void show(TrialQueue.Result result, String seal, Optional<Pair> pair) {
         getChildren().clear();
         TrialReport report = result.report();
         Summary s = report.summary();
@@ -81,6 +88,8 @@ final class TrialFacts extends VBox {
                 + report.margin().mostOpen() + " contracts at most × margin). None where no margin is known.");
         getChildren().add(Form.wrapped("Right: 5th to 95th percentile over " + Format.grouped("2000")
                 + " drawings of the trial's days, blocks of 5 days on average, seed 1."));
+        pair.ifPresent(this::pair);
+        report.basket().ifPresent(this::basket);
         how(result, inputs, seal);
         verdict(result.verdict(), inputs);
     }
@@ -113,6 +122,28 @@ final class TrialFacts extends VBox {
         }
     }
 
+    /** What each contract gave, beside what it costs to trade it; and how much their days go together. */
+    private void basket(Basket basket) {
+        heading("Contracts", "average trade, its cost");
+        for (Basket.Part part : basket.parts()) {
+            row("", part.contract().symbol() + ", " + part.trades()
+                    + (part.trades() == 1 ? " trade" : " trades"), Format.signedMoney(part.net()),
+                    part.averageTrade().isPresent()
+                            ? Format.signedMoney(part.averageTrade().getAsLong()) + ", "
+                                    + Format.money(part.averageCost().getAsLong())
+                            : "", "Net of its trades; what one brings and what one costs on average, fees, slippage and"
+                                    + " gaps together.");
+        }
+        for (int i = 0; i < basket.parts().size(); i++) {
+            for (int j = i + 1; j < basket.parts().size(); j++) {
+                OptionalDouble together = basket.correlation().get(i).get(j);
+                row("", basket.parts().get(i).contract().symbol() + " with "
+                        + basket.parts().get(j).contract().symbol(), ratio(together, 2), "",
+                        "Correlation of their day results: 1 go together, 0 apart, −1 against each other.");
+            }
+        }
+    }
+
     private void verdict(TrialQueue.Verdict verdict, Inputs inputs) {
         if (!verdict.interlocks().isEmpty()) {
             heading("What each interlock did", "");
@@ -134,9 +165,9 @@ final class TrialFacts extends VBox {
     }
 
     /** Both sides of a seal, a column each: a steep fall is a bad sign. */
-    void pair(TrialQueue.Result fit, TrialQueue.Result unseen) {
+    private void pair(Pair of) {
         heading("Fitted and unseen", "a steep fall is a bad sign");
-        GridPane columns = ReportView.columns(List.of("fitted", "unseen"), List.of(fit, unseen));
+        GridPane columns = ReportView.columns(List.of("fitted", "unseen"), List.of(of.fit(), of.unseen()));
         columns.setId("trial-pair");
         getChildren().add(columns);
     }

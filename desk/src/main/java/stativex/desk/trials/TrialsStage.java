@@ -37,7 +37,10 @@ import stativex.files.SearchFolder;
 import stativex.files.SearchSpec;
 import stativex.files.SessionFile;
 import stativex.files.StrategyDraft;
+import stativex.files.Together;
 import stativex.files.TrialFolder;
+import stativex.files.tape.FurtherTapes;
+import stativex.market.Contract;
 import stativex.market.Side;
 import stativex.market.Tape;
 import stativex.search.Method;
@@ -58,12 +61,12 @@ public final class TrialsStage extends BorderPane {
      * @param documents contract and account that trials are made with; their strategies are those of {@code plans}
      * @param inputs tape, terms and days
      * @param tape how the tape is named
-     * @param tapes finds a kept trial's tape again
+     * @param tapes finds a kept trial's tape again; {@code further} the tapes of other contracts
      * @param seal over dates of the contract that nobody looks at; empty: none
      * @param stored whether the tape is the store's own, so that dates of it can be sealed
      */
     public record Work(SessionFile.Set documents, Inputs inputs, String tape, PlanBook plans,
-            SessionFile.TapeSource tapes, Optional<SealBook.Seal> seal, boolean stored) {}
+            SessionFile.TapeSource tapes, FurtherTapes further, Optional<SealBook.Seal> seal, boolean stored) {}
 
     /** What the window around the stage does for it. */
     public interface Window {
@@ -151,6 +154,10 @@ public final class TrialsStage extends BorderPane {
         newSearch.setId("trials-search");
         newSearch.setMaxWidth(Double.MAX_VALUE);
         newSearch.setOnAction(e -> newSearch());
+        Button several = new Button("Several at once …");
+        several.setId("trials-together");
+        several.setMaxWidth(Double.MAX_VALUE);
+        several.setOnAction(e -> together());
         ScrollPane scroll = scrolled(list);
         VBox.setVgrow(scroll, Priority.ALWAYS);
         compare.setId("trials-compare");
@@ -164,7 +171,8 @@ public final class TrialsStage extends BorderPane {
         Label how = Form
                 .wrapped("Trials run beside the window, at the lowest priority, and are kept with all that repeats"
                         + " them.");
-        return side(236, head, new HBox(6, strategies, tryIt), said, scroll, compare, newSearch, how);
+        return side(236, head, new HBox(6, strategies, tryIt), said, scroll, compare, several,
+                newSearch, how);
     }
 
     private static Region side(double width, Node... nodes) {
@@ -288,12 +296,37 @@ public final class TrialsStage extends BorderPane {
                 return;
             }
             SessionFile.Set now = work.get().documents();
-            SessionFile.Set documents = new SessionFile.Set(now.contract(), now.account(), List.of(draft.strategy()),
-                    now.others());
-            Inputs of = work.get().inputs();
-            Inputs inputs = documents.inputs(of.tape(), of.terms()).over(of.days()).rolling(of.rolls());
-            last = Optional.of(queue.add(new TrialQueue.Wanted(documents, inputs, work.get().tape(), seal.words(),
-                    true)));
+            enqueue(new SessionFile.Set(now.contract(), now.account(), List.of(draft.strategy()), now.others()));
+        });
+    }
+
+    private void enqueue(SessionFile.Set documents) {
+        Inputs of = work.get().inputs();
+        Inputs inputs = documents.inputs(of.tape(), of.terms()).over(seal.fit(of.days(), documents.others()))
+                .rolling(of.rolls());
+        last = Optional.of(
+                queue.add(new TrialQueue.Wanted(documents, inputs, work.get().tape(), seal.words(), true)));
+    }
+
+    /** The fields of a trial over several contracts, or of several strategies. */
+    public void together() {
+        complete(draft -> {
+            searching(false);
+            open = Optional.empty();
+            title.setText("Several at once");
+            subtitle.setText(draft.name());
+            showList();
+            List<Contract> known = new ArrayList<>(List.of(work.get().inputs().contract()));
+            work.get().further().contracts().stream()
+                    .filter(contract -> !contract.symbol().equals(known.getFirst().symbol())).forEach(known::add);
+            facts.getChildren().setAll(new TogetherForm(draft, known, work.get().plans().all(),
+                    work.get().inputs().account(), wanted -> {
+                        if (seal.offered().isPresent()) {
+                            throw new BadInput("expected a first trial of " + known.getFirst().symbol()
+                                    + " alone, which offers to seal dates of it: press Try it");
+                        }
+                        enqueue(Together.documents(wanted, work.get().documents(), work.get().further()));
+                    }));
         });
     }
 
@@ -412,8 +445,7 @@ public final class TrialsStage extends BorderPane {
                 + " · " + one.contract() + " · " + TrialList.range(one) + again);
         report.show(new ReportView.Shown(one.strategy(), result, unseen ? other : Optional.of(result),
                 unseen ? Optional.of(result) : other, seal.dates(one, result.run().inputs().contract().calendar())));
-        facts.show(result, seal.words());
-        other.ifPresent(o -> facts.pair(unseen ? o : result, unseen ? result : o));
+        facts.show(result, seal.words(), other.map(o -> new TrialFacts.Pair(unseen ? o : result, unseen ? result : o)));
         facts.getChildren().addAll(seal.beside(one, partner, () -> openSeal(result)), new BarsBeside(queue, result),
                 saver(one, result));
         showList();
