@@ -59,7 +59,7 @@ final class SearchCommand implements Callable<Integer> {
         PrintWriter print = spec.commandLine().getOut();
         PrintWriter progress = spec.commandLine().getErr();
         long begun = System.nanoTime();
-        SearchRun.Found found = run.run(new SearchRun.Watcher() {
+        SearchRun.Watcher watcher = new SearchRun.Watcher() {
             private long said = begun;
 
             @Override
@@ -78,7 +78,8 @@ final class SearchCommand implements Callable<Integer> {
             public BooleanSupplier cancelled() {
                 return () -> false;
             }
-        }).orElseThrow();
+        };
+        SearchRun.Found found = run.run(watcher).orElseThrow();
         // attempts on a stored tape are kept and counted; of a file nobody knows what was tried on it before
         SearchRun.Judged judged = TapeReference.isStored(TapeStore.own(), named)
                 ? run.judge(found, run.count(found, AttemptBook.own()), Odds.Progress.NONE)
@@ -89,21 +90,21 @@ final class SearchCommand implements Callable<Integer> {
                 + ". Results in " + out);
         judged.luck().ifPresent(luck -> print.printf(java.util.Locale.ROOT,
                 "chance that the best is luck: %.3f (without any skill %.3f)%n", luck.chance(), luck.withoutSkill()));
-        search.ranked().walk().ifPresent(walk -> walk(run, walk, found));
+        search.ranked().walk().ifPresent(walk -> walk(run, walk, found, watcher));
         judged.ranked().stream().limit(5).forEach(one -> print.println(line(run, one)));
         return 0;
     }
 
-    private void walk(SearchRun run, SearchSpec.Walk walk, SearchRun.Found found) {
+    private void walk(SearchRun run, SearchSpec.Walk walk, SearchRun.Found found, SearchRun.Watcher watcher) {
         int of = run.steps(walk);
         if (of == 0) {
             throw new BadInput("walkForward: expected more than " + walk.fit() + " days, found " + found.days().size());
         }
-        List<SearchRun.Step> steps = run.walk(walk, step -> {
+        List<SearchRun.Step> steps = run.walk(walk, watcher, step -> {
             if (!quiet) {
                 spec.commandLine().getErr().println("walked " + step + " of " + of + " steps");
             }
-        });
+        }).orElseThrow();
         SearchFiles.write(out, run, steps, found.days());
         long net = steps.stream().mapToLong(step -> step.tried().map(t -> t.net()).orElse(0L)).sum();
         spec.commandLine().getOut().println("walked forward over " + of + " steps: net " + Money.text(net)

@@ -24,13 +24,18 @@ import org.testng.annotations.Test;
 import stativex.demo.Demo;
 import stativex.evidence.Odds;
 import stativex.files.BadInput;
+import stativex.files.Documents;
+import stativex.files.SearchChoices;
 import stativex.files.SearchFiles;
+import stativex.files.SearchFolder;
 import stativex.files.SearchRun;
 import stativex.files.SearchSpec;
 import stativex.files.SessionFile;
+import stativex.files.VariantTrials;
 import stativex.market.Money;
 import stativex.market.Tape;
 import stativex.search.Space;
+import stativex.search.Control;
 import stativex.trial.Days;
 import stativex.trial.Inputs;
 import stativex.trial.Run;
@@ -94,12 +99,10 @@ public class SearchTest {
                 .tape();
     }
 
-    /** @param cancelAfter variants; 0: never */
-    private Optional<SearchRun.Found> run(Path file, Path out, int threads, int cancelAfter) {
-        SearchSpec spec = SearchSpec.read(file);
-        SearchRun run = new SearchRun(spec, tape(spec), threads, out.resolve("search.journal"));
+    /** @param after variants; 0: never */
+    private static SearchRun.Watcher cancelling(int after) {
         int[] done = new int[1];
-        Optional<SearchRun.Found> found = run.run(new SearchRun.Watcher() {
+        return new SearchRun.Watcher() {
             @Override
             public void done(int variants, int of, int left) {
                 done[0]++;
@@ -107,9 +110,16 @@ public class SearchTest {
 
             @Override
             public BooleanSupplier cancelled() {
-                return () -> cancelAfter > 0 && done[0] >= cancelAfter;
+                return () -> after > 0 && done[0] >= after;
             }
-        });
+        };
+    }
+
+    /** @param cancelAfter variants; 0: never */
+    private Optional<SearchRun.Found> run(Path file, Path out, int threads, int cancelAfter) {
+        SearchSpec spec = SearchSpec.read(file);
+        SearchRun run = new SearchRun(spec, tape(spec), threads, out.resolve("search.journal"));
+        Optional<SearchRun.Found> found = run.run(cancelling(cancelAfter));
         found.ifPresent(f -> SearchFiles.write(out, spec, f, run.judge(f, Odds.Progress.NONE)));
         return found;
     }
@@ -132,7 +142,7 @@ public class SearchTest {
         Tape tape = tape(spec);
         Set<Long> nets = new HashSet<>();
         int trades = 0;
-        for (SearchRun.Outcome outcome : found.variants()) {
+        for (VariantTrials.Outcome outcome : found.variants()) {
             Inputs inputs = new SessionFile.Set(spec.contract(), spec.account(),
                     List.of(spec.variant(space.places(outcome.grid())))).inputs(tape, spec.trial().terms());
             Run alone = Run.trial(inputs);
@@ -173,9 +183,9 @@ public class SearchTest {
         SearchRun.Found halved = run(spec("{\"kind\":\"halving\"}", SIXTY), Files.createTempDirectory("halving"), 2, 0)
                 .orElseThrow();
         assertEquals(halved.attempts(), 60);
-        long whole = halved.variants().stream().filter(o -> o.round() == 0).count();
+        long whole = halved.variants().stream().filter(o -> o.whole()).count();
         assertTrue(whole >= 20 && whole < 60, whole + " over the whole range");
-        halved.variants().stream().filter(o -> o.round() == 1)
+        halved.variants().stream().filter(o -> !o.whole())
                 .forEach(o -> assertEquals(o.tried().orElseThrow().days().length, 22, "a third of 66 days"));
         assertEquals(halved.entries().size(), whole);
     }
@@ -193,9 +203,26 @@ public class SearchTest {
             Tape tape = tape(spec);
             SearchRun run = new SearchRun(spec, tape, 2, out.resolve("search.journal"));
             SearchRun.Found found = run(file, out, 2, 0).orElseThrow();
-            List<SearchRun.Step> steps = run.walk(spec.ranked().walk().orElseThrow(), step -> {
+            SearchSpec.Walk walk = spec.ranked().walk().orElseThrow();
+            assertTrue(run.walk(walk, cancelling(4), step -> {
                 // nobody looks
-            });
+            }).isEmpty(), "it was given up in the second step");
+            int[] anew = new int[1];
+            SearchRun.Watcher counts = cancelling(0);
+            List<SearchRun.Step> steps = run.walk(walk, new SearchRun.Watcher() {
+                @Override
+                public void done(int variants, int of, int left) {
+                    anew[0]++;
+                }
+
+                @Override
+                public BooleanSupplier cancelled() {
+                    return counts.cancelled();
+                }
+            }, step -> {
+                // nobody looks
+            }).orElseThrow();
+            assertTrue(anew[0] < 9, "it went on where it was: " + anew[0]);
             SearchFiles.write(out, run, steps, found.days());
             assertEquals(steps.size(), 3, "36 days behind the first thirty: 15, 15 and 6");
             assertEquals(Files.readAllLines(out.resolve("walk-forward-days.csv")).size(), 37);
@@ -230,6 +257,55 @@ public class SearchTest {
     private static Run alone(SearchSpec spec, Tape tape, int variant, Optional<LocalDate> from, LocalDate to) {
         return Run.trial(new SessionFile.Set(spec.contract(), spec.account(), List.of(spec.variant(new int[]{variant})))
                 .inputs(tape, spec.trial().terms()).over(new Days(from, Optional.of(to))));
+    }
+
+    /** Every choice that follows from the strategy is the trial of the document that it stands for. */
+    @Test
+    public void filtersSidesAndConditionsAreJudgedOneByOne() throws IOException {
+        Path strategy = folder.resolve("filtered.strategy.json");
+        Files.writeString(strategy, Files.readString(folder.resolve("ebb-fade.strategy.json")).replaceFirst(
+                "\"entry\":", "\"filters\": [{\"name\": \"calm\", \"on\": false, \"long\": \"reach < 30 ticks\", \"short\":"
+                        + " \"reach < 30 ticks\"}, {\"name\": \"steep\", \"long\": \"close > drift\"}], \"entry\":"));
+        Path file = spec("{\"kind\":\"grid\"},\"judge\":[\"filters\",\"sides\",\"conditions\"]", "");
+        Files.writeString(file, Files.readString(file).replace("ebb-fade.strategy.json", strategy.getFileName().toString()));
+        SearchSpec spec = SearchSpec.read(file);
+        assertEquals(spec.space().ranges().stream().map(range -> range.name() + " " + range.values()).toList(), List.of(
+                "filters [no filter, calm alone, steep alone, all filters]", "sides [long, short, both]",
+                "conditions [all conditions, without close < mean.lower, without close > open, without delta > 0]"));
+        Path out = Files.createTempDirectory("judged");
+        SearchRun.Found found = run(file, out, 2, 0).orElseThrow();
+        assertEquals(found.entries().size(), 48);
+        String best = Files.readString(out.resolve("search.json"));
+        assertTrue(best.contains("againstNoFilter") && best.contains("\"settings\" : \"filters=calm alone; sides=both;"
+                + " conditions=all conditions\""), best);
+        // by a document written by hand: steep alone, short side, the third condition left out
+        Path hand = folder.resolve("hand.strategy.json");
+        String text = Files.readString(strategy);
+        Files.writeString(hand, text.replaceFirst("\\{\"name\": \"calm\".*?\\}, ", "").replaceFirst(
+                "\"long\": \\{\"rule\".*?\\},\n", "").replace("close > mean.upper\\nand close < open\\nand delta < 0",
+                        "close > mean.upper\\nand close < open"));
+        Run alone = Run.trial(new SessionFile.Set(spec.contract(), spec.account(), List.of(Documents.strategy(hand)))
+                .inputs(tape(spec), spec.trial().terms()));
+        long number = spec.space().number(new int[]{2, 1, 3});
+        var tried = found.entries().stream().filter(entry -> entry.grid() == number).findFirst().orElseThrow().tried();
+        assertTrue(tried.trades() > 5, tried.trades() + " trades");
+        assertEquals(tried, stativex.search.Tried.of(alone));
+        List<Control> controls = Control.of(spec.space(), found.entries(), 0);
+        assertEquals(controls.size(), 36);
+        Control one = controls.stream().filter(c -> c.with().grid() == number).findFirst().orElseThrow();
+        assertEquals(one.without().grid(), spec.space().number(new int[]{0, 1, 3}));
+        assertEquals(one.net(), tried.net() - one.without().tried().net());
+        // kept in a folder, it is the same search
+        SearchFolder.Kept kept = new SearchFolder(Files.createTempDirectory("kept")).add(spec);
+        SearchSpec again = SearchSpec.read(kept.folder().resolve("spec.json"));
+        assertEquals(again.settings(), spec.settings());
+        assertTrue(refused("{\"kind\":\"grid\"},\"judge\":[\"filters\"]", "").contains("found one without"));
+        assertTrue(refused("{\"kind\":\"grid\"},\"judge\":[\"taste\"]", "")
+                .contains("expected filters, sides or conditions, found taste"));
+        SearchSpec.Setting bars = SearchChoices.bars(spec.strategy(), "tick 8, minutes 2, renko 3");
+        assertEquals(bars.writes().get(1).get("/signal").toString(), "{\"bars\":\"seconds\",\"size\":120}");
+        assertTrue(expectThrows(BadInput.class, () -> SearchChoices.bars(spec.strategy(), "tick 8, fathoms 2"))
+                .getMessage().contains("found \"fathoms 2\""));
     }
 
     @Test

@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.OptionalDouble;
 import stativex.evidence.LuckOfTheBest;
 import stativex.market.Money;
+import stativex.search.Control;
 import stativex.search.Ranking;
 import stativex.search.Score;
 import stativex.search.Space;
@@ -63,7 +64,7 @@ public final class SearchFiles {
     static List<List<String>> variants(Space space, SearchRun.Found found, Map<Integer, Ranking.Ranked> ranked) {
         List<List<String>> rows = new ArrayList<>();
         rows.add(List.of("variant", "settings", "trades", "score", "neighbours_score", "sharpe", "days_evaluated"));
-        for (SearchRun.Outcome outcome : found.variants()) {
+        for (VariantTrials.Outcome outcome : found.variants()) {
             Ranking.Ranked of = ranked.get(outcome.number());
             rows.add(List.of(Integer.toString(outcome.number()), space.words(space.places(outcome.grid())),
                     outcome.tried().map(t -> Integer.toString(t.trades())).orElse(""),
@@ -122,7 +123,22 @@ public final class SearchFiles {
         }
         number(json, "bestOfSoManyAtRandom", judged.bestAtRandom());
         judged.luck().ifPresent(luck -> json.put("chanceThatTheBestIsLuck", luck(luck, found)));
+        int filters = Control.place(spec.space(), SearchChoices.FILTERS);
+        if (filters >= 0) {
+            json.put("againstNoFilter", Control.of(spec.space(), found.entries(), filters).stream()
+                    .map(one -> control(spec.space(), one)).toList());
+        }
         json.put("best", judged.ranked().stream().limit(BEST).map(one -> best(spec.space(), one)).toList());
+        return json;
+    }
+
+    private static Map<String, Object> control(Space space, Control one) {
+        Map<String, Object> json = new LinkedHashMap<>();
+        json.put("variant", one.with().number());
+        json.put("settings", space.words(space.places(one.with().grid())));
+        json.put("control", one.without().number());
+        json.put("tradesMore", one.trades());
+        json.put("netMore", Money.text(one.net()));
         return json;
     }
 

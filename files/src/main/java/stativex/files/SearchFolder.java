@@ -100,13 +100,14 @@ public final class SearchFolder {
         }
         for (SearchSpec.Setting setting : spec.settings()) {
             ObjectNode range = d.withArray("/ranges").addObject().put("name", setting.range().name());
-            setting.places().forEach(place -> range.withArray("/at").add(place));
             if (setting.range().numeric()) {
-                setting.values().forEach(value -> range.withArray("/values").add(value));
+                setting.writes().getFirst().keySet().forEach(place -> range.withArray("/at").add(place));
+                setting.writes().forEach(value -> range.withArray("/values").add(value.values().iterator().next()));
             } else {
-                for (int i = 0; i < setting.values().size(); i++) {
-                    range.withArray("/choices").addObject().put("name", setting.range().values().get(i))
-                            .set("value", setting.values().get(i));
+                for (int i = 0; i < setting.writes().size(); i++) {
+                    ObjectNode set = range.withArray("/choices").addObject()
+                            .put("name", setting.range().values().get(i)).putObject("set");
+                    setting.writes().get(i).forEach(set::set);
                 }
             }
         }

@@ -6,7 +6,9 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
 import stativex.account.Account;
 import stativex.engine.Strategy;
 import stativex.market.Contract;
@@ -65,14 +67,13 @@ public record SearchSpec(String name, Documents.Read<Contract> contract, Documen
     }
 
     /**
-     * A value is written at every one of its places.
+     * What is varied, and what each of its values writes.
      *
-     * @param places JSON pointers into the strategy's document
+     * @param writes for each value: what stands at which places, JSON pointers into the strategy's document; null takes away
      */
-    public record Setting(Space.Range range, List<String> places, List<JsonNode> values) {
+    public record Setting(Space.Range range, List<Map<String, JsonNode>> writes) {
         public Setting {
-            places = List.copyOf(places);
-            values = List.copyOf(values);
+            writes = List.copyOf(writes);
         }
     }
 
@@ -102,9 +103,8 @@ public record SearchSpec(String name, Documents.Read<Contract> contract, Documen
         Documents.Read<Account> account = Documents.account(folder.resolve(root.at("accountFile").text()));
         JsonNode strategy = Documents.strategy(folder.resolve(root.at("strategyFile").text())).document();
         List<Setting> settings = new ArrayList<>();
-        for (Field range : root.items("ranges")) {
-            settings.add(setting(range, strategy));
-        }
+        root.items("ranges").forEach(range -> settings.add(setting(range, strategy)));
+        root.items("judge").forEach(word -> settings.add(judged(word, strategy)));
         Realism realism = root.maybe("realism").map(f -> f.word(Realism.class)).orElse(Realism.THROUGH);
         Trial trial = new Trial(root.at("tape").text(), new Terms(realism, latency(root), 0),
                 root.checked(() -> new Days(root.maybe("from").map(SearchSpec::date),
@@ -156,10 +156,16 @@ public record SearchSpec(String name, Documents.Read<Contract> contract, Documen
 
     /** @param strategy in which its places must be; an empty object: not looked at */
     static Setting setting(Field range, JsonNode strategy) {
-        List<String> places = range.at("at").node().isArray()
-                ? range.list("at").stream().map(Field::text).toList()
-                : List.of(range.at("at").text());
-        String name = range.maybe("name").map(Field::text).orElseGet(() -> plain(places.getFirst()));
+        boolean sets = range.has("choices") && range.items("choices").stream().anyMatch(choice -> choice.has("set"));
+        List<String> places = sets
+                ? List.of()
+                : range.at("at").node().isArray()
+                        ? range.list("at").stream().map(Field::text).toList()
+                        : List.of(range.at("at").text());
+        String name = sets
+                ? range.at("name").text()
+                : range.maybe("name").map(Field::text).orElseGet(() -> plain(places.getFirst()));
+        List<Map<String, JsonNode>> writes = new ArrayList<>();
         List<JsonNode> values = new ArrayList<>();
         List<String> words = new ArrayList<>();
         boolean numeric = true;
@@ -167,7 +173,13 @@ public record SearchSpec(String name, Documents.Read<Contract> contract, Documen
             numeric = false;
             for (Field choice : range.items("choices")) {
                 words.add(choice.at("name").text());
-                values.add(choice.at("value").node());
+                if (sets) {
+                    Map<String, JsonNode> set = new TreeMap<>();
+                    choice.at("set").node().properties().forEach(one -> set.put(one.getKey(), one.getValue()));
+                    writes.add(set);
+                } else {
+                    values.add(choice.at("value").node());
+                }
             }
         } else if (range.has("values")) {
             for (Field value : range.list("values")) {
@@ -183,13 +195,19 @@ public record SearchSpec(String name, Documents.Read<Contract> contract, Documen
         if (words.stream().distinct().count() < words.size()) {
             throw range.problem("expected different values of " + name);
         }
-        if (values.isEmpty()) {
+        values.forEach(value -> {
+            Map<String, JsonNode> at = new TreeMap<>();
+            places.forEach(place -> at.put(place, value));
+            writes.add(at);
+        });
+        if (writes.isEmpty()) {
             throw range.problem("expected a value of " + name + ", found none");
         }
         if (!strategy.isEmpty()) {
-            places.forEach(place -> put((ObjectNode) strategy.deepCopy(), place, values.getFirst(), range));
+            writes.forEach(one -> one.forEach((place, value) -> put((ObjectNode) strategy.deepCopy(), place, value,
+                    range)));
         }
-        return new Setting(range.checked(() -> new Space.Range(name, words, numbers)), places, values);
+        return new Setting(range.checked(() -> new Space.Range(name, words, numbers)), writes);
     }
 
     private static void steps(Field range, List<JsonNode> values, List<String> words) {
@@ -236,22 +254,40 @@ public record SearchSpec(String name, Documents.Read<Contract> contract, Documen
         }
     }
 
+    /** {@code "judge": ["filters", "sides"]}: choices that follow from the strategy itself. */
+    private static Setting judged(Field word, JsonNode strategy) {
+        return switch (word.text()) {
+            case "filters" -> SearchChoices.filters(strategy)
+                    .orElseThrow(() -> word.problem("expected a strategy with filters, found one without"));
+            case "sides" -> SearchChoices.sides(strategy)
+                    .orElseThrow(() -> word.problem("expected a strategy of both sides, found one of a single side"));
+            case "conditions" -> SearchChoices.conditions(strategy)
+                    .orElseThrow(() -> word.problem("expected a rule of several conditions joined by and, found none"));
+            default -> throw word.problem("expected filters, sides or conditions, found " + word.text());
+        };
+    }
+
+    private static void write(ObjectNode document, String place, JsonNode value) {
+        int last = place.lastIndexOf('/');
+        JsonNode parent = document.at(place.substring(0, last));
+        String key = place.substring(last + 1);
+        if (parent instanceof ObjectNode object) {
+            if (value.isNull()) {
+                object.remove(key);
+            } else {
+                object.set(key, value);
+            }
+        } else if (parent instanceof ArrayNode array && Integer.parseInt(key) < array.size()) {
+            array.set(Integer.parseInt(key), value);
+        }
+        // what another setting has taken away, a side for instance, has no place for it
+    }
+
     /** The document of a variant. @param places of its values, one for each range */
     public Documents.Read<Strategy> variant(int[] places) {
         ObjectNode document = (ObjectNode) strategy.deepCopy();
         for (int i = 0; i < places.length; i++) {
-            Setting setting = settings.get(i);
-            JsonNode value = setting.values().get(places[i]);
-            for (String place : setting.places()) {
-                int last = place.lastIndexOf('/');
-                JsonNode parent = document.at(place.substring(0, last));
-                String key = place.substring(last + 1);
-                if (parent instanceof ObjectNode object) {
-                    object.set(key, value);
-                } else {
-                    ((ArrayNode) parent).set(Integer.parseInt(key), value);
-                }
-            }
+            settings.get(i).writes().get(places[i]).forEach((place, value) -> write(document, place, value));
         }
         String name = "variant " + space().words(places);
         return Documents.strategy(document, name, other -> {

@@ -215,7 +215,7 @@ public final class StrategyDraft {
             case BarType.Volume v -> bars.put("bars", "volume").put("size", v.contracts());
             case BarType.Range r -> bars.put("bars", "range").put("size", r.ticks());
             case BarType.Time t -> bars.put("bars", "seconds").put("size",
-                    new BigDecimal(t.nanos()).movePointLeft(9).stripTrailingZeros());
+                    new BigDecimal(new BigDecimal(t.nanos()).movePointLeft(9).stripTrailingZeros().toPlainString()));
             case BarType.Renko r -> bars.put("bars", "renko").put("size", r.step()).put("turn", r.turn());
             case BarType.Period p -> bars.put("bars", p.name().toLowerCase(Locale.ROOT));
         }
