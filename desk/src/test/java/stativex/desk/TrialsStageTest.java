@@ -192,6 +192,45 @@ public class TrialsStageTest extends DeskTest {
         assertTrue(!fx(() -> robot.lookup("#search-map").query().getAccessibleText()).equals(chosen), chosen);
     }
 
+    private void tickBox(String id) {
+        fx(() -> {
+            robot.lookup(id).queryAs(CheckBox.class).fire();
+            return null;
+        });
+    }
+
+    /** Sides apart, conditions left out and bars, walked forward; then the best of both sides as one trial. */
+    @Test
+    public void choicesAreSearchedWalkedForwardAndJoined() {
+        robot.push(KeyCode.SHORTCUT, KeyCode.DIGIT5);
+        press("#trials-search");
+        for (int i = 0; i < 2; i++) {
+            int at = i;
+            fx(() -> {
+                robot.lookup("#search-range-" + at).queryAs(ComboBox.class).getSelectionModel().select(0);
+                return null;
+            });
+        }
+        tickBox("#search-sides");
+        set("#search-bars", "tick 400, furlongs 3");
+        set("#search-least", "0");
+        set("#search-fit", "3");
+        set("#search-test", "1");
+        press("#search-start");
+        assertTrue(text("#search-said").contains("found \"furlongs 3\""), text("#search-said"));
+        set("#search-bars", "tick 400, tick 300");
+        picture("search-fields");
+        press("#search-start");
+        worked();
+        assertEquals(text("#search-attempts"), "6");
+        assertTrue(!text("#search-walked").isEmpty());
+        picture("search-walked");
+        press("#search-joined");
+        worked();
+        assertEquals(text("#trials-title"), "Trial 1");
+        assertEquals(TrialFolder.own().list().getFirst().strategy(), "Ebb fade long and 1 more");
+    }
+
     @Test
     public void whatWaitsIsCancelledAndLeavesNothing() {
         robot.push(KeyCode.SHORTCUT, KeyCode.DIGIT5);

@@ -11,6 +11,7 @@ import stativex.files.tape.FurtherTape;
 import stativex.files.tape.FurtherTapes;
 import stativex.market.Decimals;
 import stativex.market.Money;
+import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
@@ -68,10 +69,16 @@ public final class Together {
         if (draft.contract().equals(symbol)) {
             return draft.strategy();
         }
-        String name = draft.name() + " on " + symbol;
         ObjectNode document = (ObjectNode) draft.strategy().document().deepCopy();
-        document.put("name", name);
         document.put("contract", symbol);
+        return named(document, " on " + symbol);
+    }
+
+    /** A strategy's document under a name with words behind it. */
+    public static Documents.Read<Strategy> named(JsonNode strategy, String words) {
+        ObjectNode document = (ObjectNode) strategy.deepCopy();
+        String name = document.path("name").asString("") + words;
+        document.put("name", name);
         return Documents.strategy(document, name, other -> {
             throw new BadInput(name + ": expected an exit plan inside, found the file " + other);
         });

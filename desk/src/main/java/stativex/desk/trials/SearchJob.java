@@ -1,5 +1,6 @@
 package stativex.desk.trials;
 
+import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -12,6 +13,7 @@ import stativex.files.BadInput;
 import stativex.files.SearchFiles;
 import stativex.files.SearchFolder;
 import stativex.files.SearchRun;
+import stativex.files.SearchSpec;
 import stativex.market.Tape;
 
 /** A search beside the window: on all cores but at the lowest priority, to be cancelled and gone on with. */
@@ -24,11 +26,11 @@ final class SearchJob {
     private volatile boolean cancelled;
     private int running;
 
-    /** What it came to. */
-    record Result(SearchRun run, SearchRun.Found found, SearchRun.Judged judged) {}
+    /** What it came to. @param steps of a walk forward, if one was asked for */
+    record Result(SearchRun run, SearchRun.Found found, SearchRun.Judged judged, Optional<List<SearchRun.Step>> steps) {}
 
-    /** How far it is. @param left seconds at the pace so far */
-    record Step(int variants, int of, int rounds, long left) {}
+    /** How far it is. @param left seconds at the pace so far; {@code walked} the step of a walk forward */
+    record Step(int variants, int of, int rounds, long left, Optional<Integer> walked) {}
 
     /**
      * Begins a search, or goes on with it. Everything is told on the window's thread.
@@ -43,35 +45,66 @@ final class SearchJob {
             try {
                 SearchRun run = new SearchRun(kept.spec(), tape, Runtime.getRuntime().availableProcessors(),
                         kept.journal());
-                long begun = System.nanoTime();
-                Optional<SearchRun.Found> found = run.run(new SearchRun.Watcher() {
-                    private long said;
-
-                    @Override
-                    public void done(int variants, int of, int left) {
-                        long now = System.nanoTime();
-                        if (now - said > 100_000_000L || variants == of) {
-                            said = now;
-                            long rest = Math.round((now - begun) / 1e9 / variants * (of - variants));
-                            Platform.runLater(() -> step.accept(new Step(variants, of, left, rest)));
-                        }
-                    }
-
-                    @Override
-                    public BooleanSupplier cancelled() {
-                        return () -> cancelled;
-                    }
-                });
-                Optional<Result> result = found
-                        .map(f -> new Result(run, f,
-                                run.judge(f, run.count(f, AttemptBook.own()), new Odds.Progress(share -> {
-                                }, () -> cancelled))));
-                result.ifPresent(r -> SearchFiles.write(kept.folder(), kept.spec(), r.found(), r.judged()));
+                Watcher watcher = new Watcher(step);
+                Optional<Result> result = run.run(watcher).flatMap(found -> judged(kept, run, found, watcher));
                 end(() -> done.accept(result));
             } catch (BadInput | IllegalArgumentException e) {
                 end(() -> failed.accept(e.getMessage()));
             }
         });
+    }
+
+    private Optional<Result> judged(SearchFolder.Kept kept, SearchRun run, SearchRun.Found found, Watcher watcher) {
+        SearchRun.Judged judged = run.judge(found, run.count(found, AttemptBook.own()), new Odds.Progress(share -> {
+        }, () -> cancelled));
+        Optional<SearchSpec.Walk> walk = kept.spec().ranked().walk();
+        if (walk.isEmpty()) {
+            SearchFiles.write(kept.folder(), kept.spec(), found, judged);
+            return Optional.of(new Result(run, found, judged, Optional.empty()));
+        }
+        if (run.steps(walk.get()) == 0) {
+            throw new BadInput("walk forward: expected more than " + walk.get().fit() + " days, found "
+                    + found.days().size());
+        }
+        watcher.walks(1);
+        return run.walk(walk.get(), watcher, step -> watcher.walks(step + 1)).map(steps -> {
+            SearchFiles.write(kept.folder(), kept.spec(), found, judged);
+            SearchFiles.write(kept.folder(), run, steps, found.days());
+            return new Result(run, found, judged, Optional.of(steps));
+        });
+    }
+
+    /** Tells the window now and then how far it is. */
+    private final class Watcher implements SearchRun.Watcher {
+        private final Consumer<Step> told;
+        private Optional<Integer> walking = Optional.empty();
+        private long begun = System.nanoTime();
+        private long said;
+
+        Watcher(Consumer<Step> told) {
+            this.told = told;
+        }
+
+        void walks(int step) {
+            walking = Optional.of(step);
+            begun = System.nanoTime();
+        }
+
+        @Override
+        public void done(int variants, int of, int left) {
+            long now = System.nanoTime();
+            if (now - said > 100_000_000L || variants == of) {
+                said = now;
+                long rest = Math.round((now - begun) / 1e9 / variants * (of - variants));
+                Optional<Integer> step = walking;
+                Platform.runLater(() -> told.accept(new Step(variants, of, left, rest, step)));
+            }
+        }
+
+        @Override
+        public BooleanSupplier cancelled() {
+            return () -> cancelled;
+        }
     }
 
     private void end(Runnable told) {

@@ -1,12 +1,11 @@
 package stativex.desk.trials;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
+import java.util.stream.IntStream;
 import javafx.geometry.HPos;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
@@ -16,7 +15,6 @@ import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ProgressBar;
 import javafx.scene.control.ScrollPane;
-import javafx.scene.control.TextField;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -25,31 +23,32 @@ import javafx.scene.layout.VBox;
 import stativex.desk.look.Form;
 import stativex.desk.look.Format;
 import stativex.evidence.DayStatistics;
-import stativex.files.BadInput;
+import stativex.files.SearchChoices;
 import stativex.files.SearchFolder;
 import stativex.files.SearchRun;
 import stativex.files.SearchSpec;
 import stativex.market.Tape;
+import stativex.search.Control;
 import stativex.search.Method;
 import stativex.search.Ranking;
-import stativex.search.Score;
 import stativex.search.Space;
+import stativex.search.Tried;
 import tools.jackson.databind.JsonNode;
 
 /** A search in the window: its fields while it is new, its progress while it runs, then map, table and what the best is worth. */
 final class SearchPane {
-    /** Ranges that a new search has room for. */
-    private static final int RANGES = 3;
     /** Rows of the table. */
     private static final int ROWS = 60;
 
     private final Consumer<JsonNode> use;
     private final Runnable changed;
+    private final Consumer<List<JsonNode>> join;
     private final Supplier<String> seal;
     private final SearchJob job = new SearchJob();
     private final SearchMap map = new SearchMap(this::picked);
     private final GridPane table = new GridPane(12, 2);
     private final VBox centre = new VBox();
+    private final VBox found = new VBox();
     private final VBox right = new VBox(5);
     private final Label said = Form.wrapped("");
     private final ProgressBar bar = new ProgressBar(0);
@@ -66,11 +65,13 @@ final class SearchPane {
 
     /**
      * @param use takes the document of a variant that is to be worked on
+     * @param join takes those of a long and a short variant that are to be tried together
      * @param changed told when a search has begun or ended
      * @param seal what is said about unseen dates
      */
-    SearchPane(Consumer<JsonNode> use, Runnable changed, Supplier<String> seal) {
+    SearchPane(Consumer<JsonNode> use, Consumer<List<JsonNode>> join, Runnable changed, Supplier<String> seal) {
         this.use = use;
+        this.join = join;
         this.changed = changed;
         this.seal = seal;
         map.setId("search-map");
@@ -112,7 +113,14 @@ final class SearchPane {
         VBox.setVgrow(map, Priority.ALWAYS);
         VBox.setVgrow(scroll, Priority.ALWAYS);
         scroll.setPrefHeight(280);
-        centre.getChildren().addAll(mapHead, map, tableHead, scroll);
+        found.getChildren().addAll(mapHead, map, tableHead, scroll);
+        VBox.setVgrow(found, Priority.ALWAYS);
+        Label none = Form.muted("What is found stands here: a map of two settings, and the variants in their order.");
+        none.setPadding(new Insets(14));
+        none.visibleProperty().bind(found.visibleProperty().not());
+        none.managedProperty().bind(none.visibleProperty());
+        Form.show(found, false);
+        centre.getChildren().addAll(none, found);
     }
 
     Node centre() {
@@ -149,104 +157,8 @@ final class SearchPane {
     void fields(Maker maker) {
         open = Optional.empty();
         result = Optional.empty();
-        Map<String, JsonNode> numbers = SearchFolder.numbers(maker.strategy());
-        List<String> places = List.copyOf(numbers.keySet());
-        List<ComboBox<String>> which = new ArrayList<>();
-        List<TextField[]> figures = new ArrayList<>();
-        VBox rows = new VBox(6);
-        for (int i = 0; i < RANGES; i++) {
-            List<String> words = new ArrayList<>(List.of("none"));
-            places.forEach(place -> words.add(SearchFolder.words(place)));
-            ComboBox<String> box = Form.choice("search-range-" + i, "Setting that is varied",
-                    words.toArray(String[]::new));
-            box.setMaxWidth(Double.MAX_VALUE);
-            TextField[] fields = {field("search-from-" + i, "From"), field("search-to-" + i, "To"),
-                    field("search-step-" + i, "In steps of")};
-            box.valueProperty().addListener((o, before, now) -> offer(box, fields, places, numbers));
-            which.add(box);
-            figures.add(fields);
-            box.getSelectionModel().select(0);
-            rows.getChildren().addAll(box, Form.row(Form.muted("from"), fields[0], Form.muted("to"), fields[1],
-                    Form.muted("by"), fields[2]));
-        }
-        places.stream().filter(place -> place.startsWith("/exit/") && !place.endsWith("/quantity")).limit(2)
-                .forEach(place -> {
-                    ComboBox<String> box = which.stream().filter(b -> b.getSelectionModel().getSelectedIndex() <= 0)
-                            .findFirst().orElseThrow();
-                    box.getSelectionModel().select(places.indexOf(place) + 1);
-                });
-        ComboBox<String> score = Form.choice("search-score", "What variants are ranked by",
-                Arrays.stream(Score.values()).map(Score::word).toArray(String[]::new));
-        score.getSelectionModel().select(Score.NET_PER_TRADE.ordinal());
-        TextField least = field("search-least", "Fewest trades of a variant that counts");
-        least.setText("30");
-        ComboBox<String> method = Form.choice("search-method", "How variants are chosen", "every one",
-                "drawn at random", "halving");
-        method.getSelectionModel().select(0);
-        TextField drawn = field("search-drawn", "How many are drawn");
-        drawn.setText("100");
-        Form.show(drawn, false);
-        method.setOnAction(e -> Form.show(drawn, method.getSelectionModel().getSelectedIndex() == 1));
-        Button start = new Button("Search");
-        start.setId("search-start");
-        start.setOnAction(e -> {
-            try {
-                List<SearchSpec.Setting> settings = new ArrayList<>();
-                for (int i = 0; i < RANGES; i++) {
-                    int at = which.get(i).getSelectionModel().getSelectedIndex() - 1;
-                    if (at >= 0) {
-                        settings.add(SearchFolder.setting(places.get(at), figures.get(i)[0].getText(),
-                                figures.get(i)[1].getText(), figures.get(i)[2].getText()));
-                    }
-                }
-                Method how = switch (method.getSelectionModel().getSelectedIndex()) {
-                    case 1 -> new Method.Random(Long.parseLong(drawn.getText().strip()), 1);
-                    case 2 -> new Method.Halving();
-                    default -> new Method.Grid();
-                };
-                SearchSpec spec = maker.spec(settings, how, new SearchSpec.Ranked(
-                        Score.values()[score.getSelectionModel().getSelectedIndex()],
-                        Integer.parseInt(least.getText().strip()), 16));
-                spec.space();
-                begin(maker.keep(spec), maker.tape());
-            } catch (NumberFormatException x) {
-                said.setText("expected a whole number of trades and of variants");
-            } catch (BadInput | IllegalArgumentException x) {
-                said.setText(x.getMessage().replaceFirst("^.*?\\$\\.?:? ?", ""));
-            }
-        });
-        said.setText("");
-        right.getChildren().setAll(heading("New search"),
-                Form.wrapped("What of the open strategy is varied, and by how much."), rows, heading("Ranked by"),
-                Form.row(score, Form.muted("from"), least, Form.muted("trades on")), heading("Variants"),
-                Form.row(method, drawn), start, said);
-    }
-
-    private static void offer(ComboBox<String> box, TextField[] fields, List<String> places,
-            Map<String, JsonNode> numbers) {
-        int at = box.getSelectionModel().getSelectedIndex() - 1;
-        if (at < 0) {
-            return;
-        }
-        java.math.BigDecimal now = numbers.get(places.get(at)).decimalValue();
-        boolean whole = now.stripTrailingZeros().scale() <= 0;
-        java.math.BigDecimal step = whole
-                ? java.math.BigDecimal.valueOf(Math.max(1, now.longValue() / 8))
-                : now.divide(java.math.BigDecimal.valueOf(10), java.math.MathContext.DECIMAL32).abs();
-        java.math.BigDecimal from = now.subtract(step.multiply(java.math.BigDecimal.valueOf(4)));
-        fields[0].setText((whole ? from.max(java.math.BigDecimal.ONE.min(now)) : from).stripTrailingZeros()
-                .toPlainString());
-        fields[1].setText(now.add(step.multiply(java.math.BigDecimal.valueOf(4))).stripTrailingZeros()
-                .toPlainString());
-        fields[2].setText(step.stripTrailingZeros().toPlainString());
-    }
-
-    private static TextField field(String id, String words) {
-        TextField field = new TextField();
-        field.setId(id);
-        field.setAccessibleText(words);
-        field.setPrefColumnCount(4);
-        return field;
+        Form.show(found, false);
+        right.getChildren().setAll(new SearchFields(maker, spec -> begin(maker.keep(spec), maker.tape())));
     }
 
     // ------------------------------------------------------------------ running, and what came of it
@@ -256,6 +168,7 @@ final class SearchPane {
         open = Optional.of(kept);
         tape = Optional.of(of);
         result = Optional.empty();
+        Form.show(found, false);
         run(kept, of);
     }
 
@@ -266,7 +179,8 @@ final class SearchPane {
         showRight();
         job.run(kept, of, step -> {
             bar.setProgress((double) step.variants() / step.of());
-            progress.setText(Format.grouped(Integer.toString(step.variants())) + " of "
+            progress.setText(step.walked().map(steps -> "walking forward, step " + steps + ": ").orElse("")
+                    + Format.grouped(Integer.toString(step.variants())) + " of "
                     + Format.grouped(Integer.toString(step.of()))
                     + (step.rounds() > 0 ? ", " + step.rounds() + " rounds after it" : "") + ", "
                     + step.left() + " s left");
@@ -286,8 +200,9 @@ final class SearchPane {
         showRight();
     }
 
-    private void first(SearchJob.Result found) {
-        Space space = found.run().space();
+    private void first(SearchJob.Result of) {
+        Form.show(found, true);
+        Space space = of.run().space();
         showing = true;
         List<String> names = space.ranges().stream().map(Space.Range::name).toList();
         across.getItems().setAll(names);
@@ -295,9 +210,9 @@ final class SearchPane {
         across.getSelectionModel().select(0);
         up.getSelectionModel().select(names.size() > 1 ? 1 : 0);
         showing = false;
-        chosen = found.judged().ranked().isEmpty()
+        chosen = of.judged().ranked().isEmpty()
                 ? new int[names.size()]
-                : space.places(found.judged().ranked().getFirst().entry().grid());
+                : space.places(of.judged().ranked().getFirst().entry().grid());
         showMap();
         showTable();
     }
@@ -321,15 +236,28 @@ final class SearchPane {
         table.getChildren().clear();
         SearchJob.Result found = result.orElseThrow();
         Space space = found.run().space();
+        int control = Control.place(space, SearchChoices.FILTERS);
         String[] head = {"rank", "settings", "trades", "net", "score", "neighbours", "1 − deflated"};
         for (int i = 0; i < head.length; i++) {
             cell(Form.muted(head[i]), i, 0);
         }
         List<Ranking.Ranked> ranked = found.judged().ranked();
         long grid = space.number(chosen);
-        for (int r = 0; r < Math.min(ROWS, ranked.size()); r++) {
+        List<Integer> shown = new ArrayList<>();
+        if (control >= 0) {
+            // no filter, the control, stays on top wherever it ranks
+            int[] without = chosen.clone();
+            without[control] = 0;
+            long pinned = space.number(without);
+            IntStream.range(0, ranked.size()).filter(r -> ranked.get(r).entry().grid() == pinned)
+                    .forEach(shown::add);
+        }
+        int pinned = shown.size();
+        IntStream.range(0, Math.min(ROWS, ranked.size())).forEach(shown::add);
+        for (int line = 0; line < shown.size(); line++) {
+            int r = shown.get(line);
             Ranking.Ranked one = ranked.get(r);
-            String[] words = {Integer.toString(r + 1),
+            String[] words = {line < pinned ? "control" : Integer.toString(r + 1),
                     space.words(space.places(one.entry().grid())).replace("; ", " · ")
                             .replace("=", " "),
                     Integer.toString(one.entry().tried().trades()),
@@ -343,7 +271,7 @@ final class SearchPane {
                     label.getStyleClass().add("fact");
                 }
                 label.setOnMouseClicked(e -> picked(one.entry().grid()));
-                cell(label, i, r + 1);
+                cell(label, i, line + 1);
             }
         }
     }
@@ -358,7 +286,7 @@ final class SearchPane {
     private void showRight() {
         List<Node> nodes = new ArrayList<>();
         SearchSpec spec = open.orElseThrow().spec();
-        nodes.add(heading("What was tried"));
+        nodes.add(SearchFields.heading("What was tried"));
         GridPane ranges = new GridPane(10, 3);
         int row = 0;
         for (Space.Range range : spec.space().ranges()) {
@@ -392,7 +320,7 @@ final class SearchPane {
 
     private void worth(SearchJob.Result found, List<Node> nodes) {
         SearchRun.Judged judged = found.judged();
-        nodes.add(heading("The honest corner"));
+        nodes.add(SearchFields.heading("The honest corner"));
         double year = Math.sqrt(DayStatistics.YEAR);
         String luck = judged.bestAtRandom().isPresent()
                 ? "Best of " + Format.grouped(Integer.toString(judged.attempts()))
@@ -411,7 +339,7 @@ final class SearchPane {
                 Format.grouped(Integer.toString(judged.attempts()))));
         Optional<Ranking.Ranked> of = judged.ranked().stream()
                 .filter(one -> one.entry().grid() == found.run().space().number(chosen)).findFirst();
-        nodes.add(heading("Chosen"));
+        nodes.add(SearchFields.heading("Chosen"));
         nodes.add(Form.wrapped(found.run().space().words(chosen).replace("; ", " · ").replace("=", " ")));
         of.ifPresent(one -> {
             nodes.add(fact("", "Net", Format.signedMoney(one.entry().tried().net())));
@@ -420,6 +348,14 @@ final class SearchPane {
             nodes.add(fact("", "1 − deflated Sharpe ratio", one.deflated().isPresent()
                     ? Format.decimal(1 - one.deflated().getAsDouble(), 3)
                     : "absent"));
+            int control = Control.place(found.run().space(), SearchChoices.FILTERS);
+            if (control >= 0) {
+                Control.of(found.run().space(), found.found().entries(), control).stream()
+                        .filter(c -> c.with().grid() == one.entry().grid()).findFirst().ifPresent(c -> {
+                            nodes.add(fact("search-control", "Against no filter", Format.signedMoney(c.net())));
+                            nodes.add(fact("", "Trades against it", Format.signed(c.trades())));
+                        });
+            }
             if (!one.entry().tried().hasStop()) {
                 Label no = Form.wrapped("Without a stop: shown, never offered for a run.");
                 no.getStyleClass().setAll("label", "near");
@@ -431,13 +367,56 @@ final class SearchPane {
                 nodes.add(take);
             }
         });
+        joined(found, nodes);
+        walked(found, nodes);
     }
 
-    private static Label heading(String words) {
-        Label heading = new Label(words);
-        heading.getStyleClass().add("heading");
-        heading.setPadding(new Insets(8, 0, 2, 0));
-        return heading;
+    /** Where sides were tried apart: the best of each, tried together. */
+    private void joined(SearchJob.Result found, List<Node> nodes) {
+        Space space = found.run().space();
+        int sides = Control.place(space, SearchChoices.SIDES);
+        if (sides < 0) {
+            return;
+        }
+        List<Ranking.Ranked> best = new ArrayList<>();
+        for (int side = 0; side < 2; side++) {
+            int of = side;
+            found.judged().ranked().stream().filter(one -> space.places(one.entry().grid())[sides] == of
+                    && one.entry().tried().hasStop()).findFirst().ifPresent(best::add);
+        }
+        if (best.size() == 2) {
+            nodes.add(SearchFields.heading("Joined"));
+            nodes.add(Form.wrapped("The best long one, variant " + best.get(0).entry().number()
+                    + ", and the best short one, variant " + best.get(1).entry().number() + ", as one trial."));
+            Button together = new Button("Try both together");
+            together.setId("search-joined");
+            together.setOnAction(e -> join.accept(best.stream()
+                    .map(one -> open.orElseThrow().spec().variant(space.places(one.entry().grid())).document())
+                    .toList()));
+            nodes.add(together);
+        }
+    }
+
+    /** What the best of each fit part made of the days behind it. */
+    private static void walked(SearchJob.Result found, List<Node> nodes) {
+        if (found.steps().isEmpty()) {
+            return;
+        }
+        List<SearchRun.Step> steps = found.steps().get();
+        nodes.add(SearchFields.heading("Walked forward"));
+        long net = steps.stream().mapToLong(step -> step.tried().map(Tried::net).orElse(0L)).sum();
+        int trades = steps.stream().mapToInt(step -> step.tried().map(Tried::trades).orElse(0)).sum();
+        nodes.add(fact("search-walked", "On days none was fitted on", Format.signedMoney(net)));
+        nodes.add(fact("", "Trades", Integer.toString(trades)));
+        WalkPicture picture = new WalkPicture(steps);
+        picture.setPrefHeight(110);
+        nodes.add(picture);
+        for (SearchRun.Step step : steps) {
+            String last = step.testTo().equals(step.testFrom()) ? "" : " – " + Format.day(step.testTo());
+            nodes.add(fact("", Format.day(step.testFrom()) + last + ", " + step.best()
+                    .map(one -> "variant " + one.entry().number()).orElse("none"),
+                    Format.signedMoney(step.tried().map(Tried::net).orElse(0L))));
+        }
     }
 
     private static HBox fact(String id, String word, String figure) {

@@ -115,7 +115,7 @@ public final class TrialsStage extends BorderPane {
         this.seal = new SealPart(work);
         this.queue = new TrialQueue(folder, this::queueChanged);
         this.report = new ReportView(window::show);
-        this.search = new SearchPane(this::use, () -> {
+        this.search = new SearchPane(this::use, this::join, () -> {
             found = searches.list();
             showList();
         }, seal::words);
@@ -573,6 +573,18 @@ public final class TrialsStage extends BorderPane {
         work.get().plans().edit(draft -> StrategyDraft.of(variant));
         subtitle.setText("used: " + StrategyDraft.of(variant).name() + " has these settings now; Ctrl+Z in Rules takes"
                 + " them back");
+    }
+
+    /** The best long and the best short variant, as a trial of two strategies on one account. */
+    private void join(List<JsonNode> variants) {
+        try {
+            SessionFile.Set now = work.get().documents();
+            enqueue(new SessionFile.Set(now.contract(), now.account(), List.of(
+                    Together.named(variants.get(0), " long"), Together.named(variants.get(1), " short")),
+                    now.others()));
+        } catch (BadInput | IllegalArgumentException e) {
+            said.setText(e.getMessage());
+        }
     }
 
     // ------------------------------------------------------------------ side by side
