@@ -6,9 +6,11 @@ import static org.testng.Assert.assertTrue;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import javafx.scene.control.Button;
 import javafx.geometry.Bounds;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
@@ -25,6 +27,9 @@ import org.testfx.util.WaitForAsyncUtils;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
 import stativex.demo.ReadyMade;
+import stativex.files.ExampleBook;
+import stativex.files.AttemptBook;
+import stativex.demo.Demo;
 import stativex.files.DataFolder;
 import stativex.files.EntrySetup;
 import stativex.files.StrategyDraft;
@@ -212,6 +217,44 @@ public class RulesStageTest extends DeskTest {
         shown();
         assertFalse(text("#why-heading").equals(before), before);
         picture("rules-why");
+    }
+
+    /** Bars are marked, a rule that holds on them is found among many, used, and taken back with one step. */
+    @Test
+    public void aRuleIsFoundFromMarkedBars() {
+        until("the chart is there", 60, () -> !window.rulesStage().isBusy());
+        String before = fx(() -> window.rulesStage().draft().text());
+        for (int x : new int[]{240, 300, 420}) {
+            robot.clickOn(onChart(x, 120));
+            WaitForAsyncUtils.waitForFxEvents();
+            robot.clickOn("#example-right");
+        }
+        robot.clickOn(onChart(360, 120)).clickOn("#example-wrong");
+        WaitForAsyncUtils.waitForFxEvents();
+        assertTrue(text("#example-words").startsWith("3 bars marked as right"), text("#example-words"));
+        assertEquals(fx(() -> robot.lookup("#example-wrong").queryAs(Button.class).getText()), "Not wrong");
+        robot.clickOn("#example-find");
+        until("rules were found", 60, () -> !window.rulesStage().isBusy());
+        WaitForAsyncUtils.waitForFxEvents();
+        picture("examples");
+        List<Button> use = fx(() -> List.copyOf(robot.from(robot.lookup("#example-offers").queryParent())
+                .lookup("#example-use").queryAllAs(Button.class)));
+        assertEquals(use.size(), 20);
+        fx(() -> {
+            use.getFirst().fire();
+            return null;
+        });
+        until("it is on the chart", 60, () -> !window.rulesStage().isBusy());
+        WaitForAsyncUtils.waitForFxEvents();
+        assertTrue(!fx(() -> window.rulesStage().draft().text()).equals(before));
+        assertTrue(fx(() -> window.rulesStage().draft().rule(Side.LONG)).contains("and "), "a conjunction");
+        assertTrue(text("#rules-state").startsWith("complete"), text("#rules-state"));
+        assertTrue(AttemptBook.own().count("TDL", "Ebb fade", Demo.DAY, Demo.DAY) > 1000, "each was an attempt");
+        robot.push(KeyCode.SHORTCUT, KeyCode.Z);
+        WaitForAsyncUtils.waitForFxEvents();
+        assertEquals(fx(() -> window.rulesStage().draft().text()), before);
+        // another window knows the marks
+        assertEquals(ExampleBook.own("Ebb fade").rights(Side.LONG), 3);
     }
 
     @Test

@@ -30,6 +30,14 @@ public class AttemptBookTest {
         assertEquals(book.count("TDL", "Ebb", day(1), day(8)), 2);
         assertEquals(book.count("TDL", "Ebb", day(9), day(9)), 3);
         assertEquals(book.count("TDL", "Ebb", day(13), day(20)), 0);
+        // conjunctions of rules from examples, and what was tried of the strategy it was copied from
+        book.addScored("TDL", "Other", day(3), day(4), 1000);
+        assertEquals(book.count("TDL", "Other", day(4), day(4)), 1001);
+        book.addCopy("Other", "Ebb");
+        book.addCopy("Third", "Other");
+        book.addCopy("Ebb", "Third");
+        assertEquals(book.count("TDL", "Third", day(4), day(4)), 1003);
+        assertEquals(book.count("TDL", "Other", day(5), day(5)), 3, "Ebb goes back to it in a ring");
     }
 
     @Test

@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
+import stativex.files.AttemptBook;
 import stativex.files.BadInput;
 import stativex.files.StrategyDraft;
 import stativex.files.StrategyFolder;
@@ -111,6 +112,12 @@ final class DraftBook {
         open(to);
         keep();
         forget(from);
+        try {
+            // what was tried under the old name was tried
+            AttemptBook.own().addCopy(to, from);
+        } catch (BadInput e) {
+            say.accept(e.getMessage());
+        }
         return true;
     }
 

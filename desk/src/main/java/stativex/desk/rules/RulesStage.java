@@ -1,5 +1,6 @@
 package stativex.desk.rules;
 
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -76,6 +77,7 @@ public final class RulesStage extends BorderPane {
     private final OtherCharts others;
     private final LanesView lanes = new LanesView(viewport);
     private final WhyView why;
+    private final ExamplesPane examples;
     private final RulePanel rule;
     private final BarChoice bars = new BarChoice("bars", type -> edit(d -> d.withBars(type)));
     private final Label title = new Label();
@@ -110,6 +112,7 @@ public final class RulesStage extends BorderPane {
         this.further = further;
         this.maker = new Evaluation.Maker(contract, tape, further);
         this.why = new WhyView(contract.calendar().zone());
+        this.examples = new ExamplesPane(contract, new ForExamples());
         this.series = new SeriesShelf(contract, further, this::edit);
         this.others = new OtherCharts(link);
         this.shelf = new Shelf(this::problems, contract, this::open, this::add, this::rename, this::remove,
@@ -171,6 +174,35 @@ public final class RulesStage extends BorderPane {
     public void leave() {
         chart.unlink();
         others.show(Map.of());
+        examples.leave();
+    }
+
+    /** What the examples know of the stage. */
+    private final class ForExamples implements ExamplesPane.Stage {
+        @Override
+        public Optional<Evaluation> evaluation() {
+            return evaluation;
+        }
+
+        @Override
+        public Side side() {
+            return RulesStage.this.side();
+        }
+
+        @Override
+        public Optional<Integer> bar() {
+            return evaluation.flatMap(RulesStage.this::lookedAt);
+        }
+
+        @Override
+        public void edit(UnaryOperator<StrategyDraft> change) {
+            RulesStage.this.edit(change);
+        }
+
+        @Override
+        public void marked() {
+            evaluation.ifPresent(RulesStage.this::showChart);
+        }
     }
 
     private Region centre() {
@@ -203,7 +235,10 @@ public final class RulesStage extends BorderPane {
         Region below = rule();
         why.setPrefHeight(188);
         why.setMinHeight(120);
-        VBox box = new VBox(head, chart, others, above, lanesHead, lanes, below, why);
+        // rules that were found stand in its place
+        why.visibleProperty().bind(examples.found().not());
+        why.managedProperty().bind(why.visibleProperty());
+        VBox box = new VBox(head, chart, others, above, lanesHead, lanes, examples, below, why);
         box.getStyleClass().add("centre");
         return box;
     }
@@ -332,7 +367,7 @@ public final class RulesStage extends BorderPane {
             if (panels != chart.options().studyPanels()) {
                 chart.options(ChartOptions.PLAIN.withStudyPanels(panels));
             }
-            chart.show(made.chart());
+            showChart(made);
             lookAtWanted();
             others.show(made.others());
             rule.know(made, names());
@@ -344,6 +379,13 @@ public final class RulesStage extends BorderPane {
             lanes.setPrefHeight(height);
             showMoved();
         });
+    }
+
+    /** The chart with the bars that are marked as examples. */
+    private void showChart(Evaluation made) {
+        List<Snapshot.MarkView> drawn = new ArrayList<>(made.chart().drawn());
+        drawn.addAll(examples.marks(made, side()));
+        chart.show(made.chart().drawing(drawn));
     }
 
     private void showProblems(List<StrategyProblems.Problem> problems, List<StrategyProblems.Problem> doubts) {
@@ -381,6 +423,7 @@ public final class RulesStage extends BorderPane {
                                     + " in view · " + (waitsForFlickers(made, shown)
                                             ? "looking at every print …"
                                             : "click a bar: should one be here?")));
+            examples.show();
             rule.facts(made, chart.cursorBar().or(() -> chosen), from, to);
             studies.values(made, chart.cursorBar().or(() -> chosen));
             made.sides().entrySet().stream().filter(e -> e.getKey() == side()).map(Map.Entry::getValue).findFirst()
@@ -408,10 +451,15 @@ public final class RulesStage extends BorderPane {
     }
 
     private void showWhy(Evaluation made, SideRules rules) {
-        // the newest bar, until another is picked
-        chosen.or(() -> Optional.of(made.program().rows() - 1)).filter(bar -> bar >= 0 && bar < made.program().rows())
+        lookedAt(made)
                 .ifPresentOrElse(
                         bar -> why.show(rules, bar, at -> made.program().bars().moment(at), made::words), why::nothing);
+    }
+
+    /** The newest bar, until another is picked. */
+    private Optional<Integer> lookedAt(Evaluation made) {
+        int rows = made.program().rows();
+        return chosen.or(() -> Optional.of(rows - 1)).filter(bar -> bar >= 0 && bar < rows);
     }
 
     /** Shows the bar before a moment of the tape in the middle of the chart, with a side's reasons, once the chart is there. */
@@ -480,7 +528,7 @@ public final class RulesStage extends BorderPane {
 
     /** Whether a change is not on the chart yet. */
     public boolean isBusy() {
-        return job.isBusy();
+        return job.isBusy() || examples.isBusy();
     }
 
     /** Chooses, of the short side, the newest bar at which all conditions but one held. */

@@ -29,6 +29,7 @@ import stativex.desk.look.FilePicker;
 import stativex.desk.look.Form;
 import stativex.engine.Strategy;
 import stativex.engine.StrategyProblems;
+import stativex.files.AttemptBook;
 import stativex.files.BadInput;
 import stativex.files.Documents;
 import stativex.files.ReportPage;
@@ -579,6 +580,9 @@ public final class TrialsStage extends BorderPane {
     private void join(List<JsonNode> variants) {
         try {
             SessionFile.Set now = work.get().documents();
+            String name = variants.getFirst().path("name").asString("");
+            AttemptBook.own().addCopy(name + " long", name);
+            AttemptBook.own().addCopy(name + " short", name);
             enqueue(new SessionFile.Set(now.contract(), now.account(), List.of(
                     Together.named(variants.get(0), " long"), Together.named(variants.get(1), " short")),
                     now.others()));
