@@ -5,5 +5,7 @@ module stativex.cli {
     requires stativex.demo;
     requires info.picocli;
 
+    uses stativex.files.SearchElsewhere;
+
     opens stativex.cli to info.picocli;
 }

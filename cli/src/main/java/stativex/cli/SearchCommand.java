@@ -4,6 +4,7 @@ import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
+import java.util.ServiceLoader;
 import java.util.concurrent.Callable;
 import java.util.function.BooleanSupplier;
 import picocli.CommandLine.Command;
@@ -14,6 +15,7 @@ import stativex.demo.Demo;
 import stativex.evidence.Odds;
 import stativex.files.AttemptBook;
 import stativex.files.BadInput;
+import stativex.files.SearchElsewhere;
 import stativex.files.SearchFiles;
 import stativex.files.SearchRun;
 import stativex.files.SearchSpec;
@@ -35,6 +37,9 @@ final class SearchCommand implements Callable<Integer> {
     @Option(names = "--threads", paramLabel = "N", description = "variants that are tried at once; as many as there are cores if left out")
     private Integer threads;
 
+    @Option(names = "--on", paramLabel = "spark://HOST:PORT", description = "tries the variants on a cluster of Apache Spark instead, with the same result")
+    private String master;
+
     @Option(names = "--quiet", description = "says nothing while it goes")
     private boolean quiet;
 
@@ -55,7 +60,17 @@ final class SearchCommand implements Callable<Integer> {
                 ? named
                 : beside(read).toString(), Optional.of(read.contract().value()), false).tape();
         SearchSpec search = read.over(Seals.fit(named, read.contract().value(), read.trial().days()));
-        SearchRun run = new SearchRun(search, tape, at, out.resolve("search.journal"));
+        if (master == null) {
+            return searched(search, named, new SearchRun(search, tape, at, out.resolve("search.journal")));
+        }
+        SearchElsewhere elsewhere = ServiceLoader.load(SearchElsewhere.class).findFirst().orElseThrow(
+                () -> new BadInput("--on: expected the part that knows Apache Spark, found none: start it by ./stativex"));
+        try (SearchElsewhere.Machines machines = elsewhere.open(master, search, tape)) {
+            return searched(search, named, new SearchRun(search, tape, machines, out.resolve("search.journal")));
+        }
+    }
+
+    private int searched(SearchSpec search, String named, SearchRun run) {
         PrintWriter print = spec.commandLine().getOut();
         PrintWriter progress = spec.commandLine().getErr();
         long begun = System.nanoTime();
