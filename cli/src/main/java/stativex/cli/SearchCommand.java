@@ -40,6 +40,9 @@ final class SearchCommand implements Callable<Integer> {
     @Option(names = "--on", paramLabel = "spark://HOST:PORT", description = "tries the variants on a cluster of Apache Spark instead, with the same result")
     private String master;
 
+    @Option(names = "--parquet", description = "writes variants and their days as Parquet as well, typed")
+    private boolean parquet;
+
     @Option(names = "--quiet", description = "says nothing while it goes")
     private boolean quiet;
 
@@ -100,6 +103,9 @@ final class SearchCommand implements Callable<Integer> {
                 ? run.judge(found, run.count(found, AttemptBook.own()), Odds.Progress.NONE)
                 : run.judge(found, Odds.Progress.NONE);
         SearchFiles.write(out, search, found, judged);
+        if (parquet) {
+            SearchFiles.parquet(out, search, found, judged);
+        }
         print.println(found.variants().size() + " variants, " + judged.attempts() + " attempts, "
                 + found.days().size() + " days; " + Seals.words(search.trial().tape(), search.contract().value())
                 + ". Results in " + out);

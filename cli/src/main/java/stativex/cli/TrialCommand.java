@@ -153,6 +153,9 @@ final class TrialCommand implements Callable<Integer> {
     @Option(names = "--html", description = "writes report.html as well: one file to hand to somebody")
     private boolean html;
 
+    @Option(names = "--parquet", description = "writes every CSV file as Parquet as well, typed")
+    private boolean parquet;
+
     @Option(names = "--resamples", paramLabel = "N", defaultValue = "2000", description = "drawings of the trial's days for the intervals of report.json (${DEFAULT-VALUE})")
     private int resamples;
 
@@ -182,6 +185,9 @@ final class TrialCommand implements Callable<Integer> {
         // attempts on a stored tape are kept and counted; of a file nobody knows what was tried on it before
         if (source.files != null && !source.files.unseen && TapeReference.isStored(TapeStore.own(), source.files.tape)) {
             AttemptBook.own().add(run, documents);
+        }
+        if (parquet) {
+            ResultFiles.parquet(out, run, path);
         }
         if (html) {
             page(run);

@@ -26,6 +26,7 @@ import stativex.engine.Trade;
 import stativex.evidence.Intervals;
 import stativex.evidence.Odds;
 import stativex.evidence.TrialReport;
+import stativex.files.tape.RowsParquet;
 import stativex.market.Contract;
 import stativex.market.Money;
 import stativex.market.Side;
@@ -91,6 +92,17 @@ public final class ResultFiles {
         extras.report().ifPresent(drawn -> files.put("report.json", out -> out.write(Json.pretty(ReportFile
                 .json(TrialReport.of(run, drawn, Odds.Progress.NONE).orElseThrow(), drawn, extras.seal())))));
         WholeFolder.write(folder, files);
+    }
+
+    /** The same rows as Parquet, typed, beside the CSV files. @throws BadInput when the folder cannot be written */
+    public static void parquet(Path folder, Run run, boolean path) {
+        RowsParquet.write(folder.resolve("fills.parquet"), ResultRows.fills(run));
+        RowsParquet.write(folder.resolve("trades.parquet"), ResultRows.trades(run));
+        RowsParquet.write(folder.resolve("decisions.parquet"), ResultRows.decisions(run));
+        RowsParquet.write(folder.resolve("days.parquet"), ResultRows.days(run));
+        if (path) {
+            RowsParquet.write(folder.resolve("path.parquet"), ResultRows.path(run));
+        }
     }
 
     /** Rows as a CSV text. */

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.OptionalDouble;
 import stativex.evidence.LuckOfTheBest;
+import stativex.files.tape.RowsParquet;
 import stativex.market.Money;
 import stativex.search.Control;
 import stativex.search.Ranking;
@@ -31,6 +32,14 @@ public final class SearchFiles {
         files.put("variant-days.csv", out -> out.write(ResultFiles.text(days(found))));
         files.put("search.json", out -> out.write(Json.pretty(json(spec, found, judged))));
         WholeFolder.write(folder, files);
+    }
+
+    /** The same rows as Parquet, typed: {@code variants.parquet}, {@code variant-days.parquet}. @throws BadInput likewise */
+    public static void parquet(Path folder, SearchSpec spec, SearchRun.Found found, SearchRun.Judged judged) {
+        Map<Integer, Ranking.Ranked> ranked = new HashMap<>();
+        judged.ranked().forEach(one -> ranked.put(one.entry().number(), one));
+        RowsParquet.write(folder.resolve("variants.parquet"), variants(spec.space(), found, ranked));
+        RowsParquet.write(folder.resolve("variant-days.parquet"), days(found));
     }
 
     /** Writes a walk forward: {@code walk-forward.csv}, {@code walk-forward-days.csv}. @throws BadInput likewise */
