@@ -7,6 +7,7 @@ module stativex.files {
     requires ical4j.core;
     requires java.sql;
     requires duckdb.jdbc;
+    requires org.apache.pdfbox;
 
     exports stativex.files;
     exports stativex.files.tape;

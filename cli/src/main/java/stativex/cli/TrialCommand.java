@@ -29,6 +29,7 @@ import stativex.files.AttemptBook;
 import stativex.files.BadInput;
 import stativex.files.Documents;
 import stativex.files.ReportPage;
+import stativex.files.ReportPdf;
 import stativex.files.ResultFiles;
 import stativex.files.ResultWords;
 import stativex.files.Sentences;
@@ -153,6 +154,9 @@ final class TrialCommand implements Callable<Integer> {
     @Option(names = "--html", description = "writes report.html as well: one file to hand to somebody")
     private boolean html;
 
+    @Option(names = "--pdf", description = "writes report.pdf as well, to print")
+    private boolean pdf;
+
     @Option(names = "--parquet", description = "writes every CSV file as Parquet as well, typed")
     private boolean parquet;
 
@@ -189,7 +193,7 @@ final class TrialCommand implements Callable<Integer> {
         if (parquet) {
             ResultFiles.parquet(out, run, path);
         }
-        if (html) {
+        if (html || pdf) {
             page(run);
         }
         if (keep) {
@@ -275,7 +279,12 @@ final class TrialCommand implements Callable<Integer> {
         List<EquityCurve.Day> curve = run.assumed().isPresent()
                 ? List.of()
                 : EquityCurve.of(run, 300 * TapeTime.SECOND);
-        ReportPage.write(out.resolve("report.html"), run, report, curve, seal);
+        if (html) {
+            ReportPage.write(out.resolve("report.html"), run, report, curve, seal);
+        }
+        if (pdf) {
+            ReportPdf.write(out.resolve("report.pdf"), run, report, curve, seal);
+        }
     }
 
     /** A kept trial once more. */

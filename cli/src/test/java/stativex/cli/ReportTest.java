@@ -19,6 +19,8 @@ import stativex.evidence.Intervals;
 import stativex.evidence.Odds;
 import stativex.evidence.TrialReport;
 import stativex.files.ReportPage;
+import stativex.market.Money;
+import stativex.files.ReportPdf;
 import stativex.files.ResultFiles;
 import stativex.trial.Run;
 import tools.jackson.databind.JsonNode;
@@ -54,6 +56,14 @@ public class ReportTest {
         Run run = new RandomTrial(3).run(folder);
         TrialReport report = TrialReport.of(run, new Intervals.Settings(20, 2, 1), Odds.Progress.NONE).orElseThrow();
         Path page = folder.resolve("report.html");
+        Path pdf = page.resolveSibling("report.pdf");
+        ReportPdf.write(pdf, run, report, EquityCurve.of(run, 60_000_000_000L), "not sealed \u4E2D");
+        try (var document = org.apache.pdfbox.Loader.loadPDF(pdf.toFile())) {
+            String words = new org.apache.pdfbox.text.PDFTextStripper().getText(document);
+            assertTrue(words.contains("Trial of Ebb fade") && words.contains("Cost that kills it")
+                    && words.contains(Money.text(report.summary().net())), words.substring(0, 400));
+            assertTrue(words.replaceAll("\\s+", " ").contains("not sealed ?."), "a sign that the font lacks is shown as such: " + words.substring(0, 600));
+        }
         ReportPage.write(page, run, report, EquityCurve.of(run, 60_000_000_000L), "<b>not</b> sealed & \"so\"");
         String text = Files.readString(page);
         assertTrue(text.contains("&lt;b&gt;not&lt;/b&gt; sealed &amp; &quot;so&quot;"), "escaped");

@@ -63,7 +63,7 @@ public final class ReportPage {
                 .append(text("Trial of " + names)).append("</title>\n<style>\n").append(STYLE)
                 .append("</style>\n</head>\n<body>\n");
         tag("h1", "Trial of " + names);
-        tag("p", how(inputs, seal));
+        tag("p", ReportFigures.how(run, report, seal));
         if (!curve.isEmpty()) {
             tag("h2", "Equity, print by print; below, how far under its best so far");
             picture(curve);
@@ -88,77 +88,13 @@ public final class ReportPage {
         return page.toString();
     }
 
-    private String how(Inputs inputs, String seal) {
-        Contract contract = inputs.contract();
-        List<DayBook.Day> days = report.summary().days();
-        String range = days.isEmpty()
-                ? "no day"
-                : days.getFirst().date() + " to " + days.getLast().date() + ", " + days.size() + " days";
-        return contract.symbol() + ", " + range + ". " + inputs.terms().mode().word() + " mode, fill "
-                + inputs.terms().realism().word() + ", slippage " + contract.slippage() + " ticks, fee "
-                + Money.text(inputs.account().fee(contract.symbol())) + " " + contract.currency()
-                + " per contract and side, latency " + inputs.terms().latency() * 1000 / TapeTime.SECOND + " ms, "
-                + inputs.prints() + " prints. Account " + inputs.account().name() + ", rulebook "
-                + inputs.account().rulebook().name() + ". Versions: "
-                + String.join(", ", inputs.strategies().stream()
-                        .map(s -> s.name() + " " + s.version() + " with " + s.plan().name() + " " + s.plan().version())
-                        .toList())
-                + ". Engine " + ResultFiles.engineVersion() + ". " + seal + ".";
-    }
-
     // ------------------------------------------------------------------ figures
 
     private void figures() {
-        Summary s = report.summary();
         page.append("<table><tr><th></th><th></th><th>5th to 95th percentile</th></tr>\n");
-        figure("Net", Money.text(s.net()), interval(Intervals.Figure.NET));
-        figure("Gross", Money.text(s.gross()), "");
-        figure("Fees", Money.text(s.fees()), "");
-        figure("Trades", Integer.toString(s.trades()), "");
-        figure("Average trade", s.averageTrade().isPresent() ? Money.text(s.averageTrade().getAsLong()) : "none",
-                interval(Intervals.Figure.AVERAGE_TRADE));
-        figure("Cost that kills it, per contract", s.killingCost().map(Money::text).orElse("no profit"), "");
-        figure("Win rate", percent(s.winRate()), "");
-        figure("Profit factor", ratio(s.profitFactor()), interval(Intervals.Figure.PROFIT_FACTOR));
-        figure("Payoff", ratio(s.payoff()), "");
-        figure("Expectancy in R", ratio(s.expectancyR()), "");
-        figure("Sharpe ratio, a year", ratio(year(report.statistics().sharpe())),
-                interval(Intervals.Figure.SHARPE_RATIO));
-        figure("Largest loss", Money.text(s.largestLoss()), "");
-        figure("Worst day", s.worstDay().map(d -> Money.text(d.result()) + " on " + d.date()).orElse("none"), "");
-        figure("Best day", s.bestDay().map(d -> Money.text(d.result()) + " on " + d.date()).orElse("none"), "");
-        figure("Deepest drawdown", Money.text(s.deepestDrawdown()), interval(Intervals.Figure.DEEPEST_DRAWDOWN));
-        figure("Return on margin, a year", percent(report.margin().yearlyReturn()), "");
+        ReportFigures.of(report).forEach(line -> row("td", line.word(), line.value(), line.interval()));
         page.append("</table>\n");
-        run.engine().locks().forEach(lock -> tag("p", "Locked by " + ResultWords.of(lock.line().lock()) + " at "
-                + TapeTime.instant(lock.time()) + ": " + Sentences.lock(lock) + "."));
-    }
-
-    private void figure(String word, String value, String interval) {
-        row("td", word, value, interval);
-    }
-
-    private static OptionalDouble year(OptionalDouble day) {
-        return day.isPresent() ? OptionalDouble.of(day.getAsDouble() * Math.sqrt(DayStatistics.YEAR)) : day;
-    }
-
-    private static String ratio(OptionalDouble value) {
-        return value.isPresent() ? String.format(Locale.ROOT, "%.2f", value.getAsDouble()) : "none";
-    }
-
-    private static String percent(OptionalDouble share) {
-        return share.isPresent() ? String.format(Locale.ROOT, "%.1f %%", 100 * share.getAsDouble()) : "none";
-    }
-
-    private String interval(Intervals.Figure figure) {
-        Map<Intervals.Figure, Intervals.Interval> all = report.intervals();
-        if (!all.containsKey(figure)) {
-            return "";
-        }
-        double unit = figure == Intervals.Figure.PROFIT_FACTOR
-                ? 1
-                : figure == Intervals.Figure.SHARPE_RATIO ? 1 / Math.sqrt(DayStatistics.YEAR) : Money.UNIT;
-        return String.format(Locale.ROOT, "%.2f to %.2f", all.get(figure).low() / unit, all.get(figure).high() / unit);
+        ReportFigures.locks(run).forEach(words -> tag("p", words));
     }
 
     // ------------------------------------------------------------------ picture
@@ -234,9 +170,9 @@ public final class ReportPage {
                             ? java.time.DayOfWeek.of(Integer.parseInt(of.key()))
                                     .getDisplayName(java.time.format.TextStyle.FULL, Locale.ENGLISH)
                             : of.key(),
-                    Integer.toString(of.trades()), percent(of.winRate()), Money.text(of.net()),
+                    Integer.toString(of.trades()), ReportFigures.percent(of.winRate()), Money.text(of.net()),
                     of.averageTrade().isPresent() ? Money.text(of.averageTrade().getAsLong()) : "",
-                    ratio(of.profitFactor()), Money.text(of.largestLoss()));
+                    ReportFigures.ratio(of.profitFactor()), Money.text(of.largestLoss()));
         }
         page.append("</table>\n");
     }
@@ -251,7 +187,7 @@ public final class ReportPage {
             Basket.Part part = basket.parts().get(i);
             List<String> words = new ArrayList<>(List.of(part.contract().symbol(), Integer.toString(part.trades()),
                     Money.text(part.net()), money(part.averageTrade()), money(part.averageCost())));
-            basket.correlation().get(i).forEach(value -> words.add(ratio(value)));
+            basket.correlation().get(i).forEach(value -> words.add(ReportFigures.ratio(value)));
             row("td", words.toArray(String[]::new));
         }
         page.append("</table>\n");

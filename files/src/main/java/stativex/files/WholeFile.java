@@ -1,7 +1,10 @@
 package stativex.files;
 
+import java.io.BufferedOutputStream;
 import java.io.BufferedWriter;
 import java.io.IOException;
+import java.io.OutputStream;
+import java.io.OutputStreamWriter;
 import java.io.UncheckedIOException;
 import java.io.Writer;
 import java.nio.channels.Channels;
@@ -33,7 +36,29 @@ public final class WholeFile {
         }
     }
 
+    /** Writes bytes. */
+    public interface Bytes {
+        void to(OutputStream out) throws IOException;
+    }
+
+    /** The same of bytes. */
+    private static final class KeptBytes extends BufferedOutputStream {
+        KeptBytes(OutputStream below) {
+            super(below, 1 << 16);
+        }
+
+        @Override
+        public void close() throws IOException {
+            flush();
+        }
+    }
+
     private WholeFile() {}
+
+    /** Likewise. @throws BadInput when the place cannot be written, or something else than a file stands there */
+    public static void writeBytes(Path file, Bytes content) {
+        put(file, content, false);
+    }
 
     /** @throws BadInput when the place cannot be written, or something else than a file stands there */
     public static void write(Path file, Content content, Charset charset) {
@@ -61,6 +86,14 @@ public final class WholeFile {
     }
 
     private static void write(Path file, Content content, Charset charset, boolean own) {
+        put(file, bytes -> {
+            Writer out = new Kept(new OutputStreamWriter(bytes, charset.newEncoder()));
+            content.to(out);
+            out.flush();
+        }, own);
+    }
+
+    private static void put(Path file, Bytes content, boolean own) {
         try {
             Path place = place(file);
             if (own) {
@@ -74,7 +107,7 @@ public final class WholeFile {
                         ? DataFolder.newFile(neighbour)
                         : FileChannel.open(neighbour,
                                 StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
-                        Writer out = new Kept(Channels.newWriter(channel, charset.newEncoder(), -1))) {
+                        OutputStream out = new KeptBytes(Channels.newOutputStream(channel))) {
                     content.to(out);
                     out.flush();
                     channel.force(true);

@@ -1,5 +1,6 @@
 package stativex.desk.trials;
 
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -33,6 +34,7 @@ import stativex.files.AttemptBook;
 import stativex.files.BadInput;
 import stativex.files.Documents;
 import stativex.files.ReportPage;
+import stativex.files.ReportPdf;
 import stativex.files.SealBook;
 import stativex.files.SearchFolder;
 import stativex.files.SearchSpec;
@@ -464,19 +466,27 @@ public final class TrialsStage extends BorderPane {
     }
 
     private Node saver(TrialFolder.Kept one, TrialQueue.Result result) {
-        Button save = new Button("Save report …");
-        save.setId("trial-save");
-        save.setOnAction(e -> picker.save("Save the report", "trial-" + one.number() + ".html", "html")
-                .ifPresent(file -> {
-                    try {
-                        ReportPage.write(file, result.run(), result.report(), result.curve(), seal.words());
-                        said.setText("");
-                        subtitle.setText("saved: " + file.getFileName());
-                    } catch (BadInput problem) {
-                        said.setText(problem.getMessage());
-                    }
-                }));
-        return save;
+        Button page = new Button("Save report …");
+        page.setId("trial-save");
+        page.setOnAction(e -> save(one, "html", file -> ReportPage.write(file, result.run(), result.report(),
+                result.curve(), seal.words())));
+        Button pdf = new Button("as PDF …");
+        pdf.setId("trial-save-pdf");
+        pdf.setOnAction(e -> save(one, "pdf", file -> ReportPdf.write(file, result.run(), result.report(),
+                result.curve(), seal.words())));
+        return new HBox(6, page, pdf);
+    }
+
+    private void save(TrialFolder.Kept one, String kind, Consumer<Path> write) {
+        picker.save("Save the report", "trial-" + one.number() + "." + kind, kind).ifPresent(file -> {
+            try {
+                write.accept(file);
+                said.setText("");
+                subtitle.setText("saved: " + file.getFileName());
+            } catch (BadInput problem) {
+                said.setText(problem.getMessage());
+            }
+        });
     }
 
     // ------------------------------------------------------------------ searches
