@@ -92,7 +92,9 @@ final class GateCommand implements Callable<Integer> {
                     one.band().map(band -> Money.text(band.fail())).orElse(""),
                     one.band().map(band -> Money.text(band.pass())).orElse(""), word(one.verdict()))));
         }
-        String next = standing.next().isPresent() ? ", judged next at the close of day " + standing.next().getAsLong() : "";
+        String next = standing.next().isPresent()
+                ? ", judged next at the close of day " + standing.next().getAsLong()
+                : "";
         out.println(word(standing.verdict()) + " after " + standing.days() + " days" + next
                 + (standing.worthless().isPresent()
                         ? String.format(Locale.ROOT, "; a worthless version would have passed %.1f %% of the time",

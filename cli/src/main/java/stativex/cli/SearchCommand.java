@@ -67,7 +67,8 @@ final class SearchCommand implements Callable<Integer> {
             return searched(search, named, new SearchRun(search, tape, at, out.resolve("search.journal")));
         }
         SearchElsewhere elsewhere = ServiceLoader.load(SearchElsewhere.class).findFirst().orElseThrow(
-                () -> new BadInput("--on: expected the part that knows Apache Spark, found none: start it by ./stativex"));
+                () -> new BadInput(
+                        "--on: expected the part that knows Apache Spark, found none: start it by ./stativex"));
         try (SearchElsewhere.Machines machines = elsewhere.open(master, search, tape)) {
             return searched(search, named, new SearchRun(search, tape, machines, out.resolve("search.journal")));
         }

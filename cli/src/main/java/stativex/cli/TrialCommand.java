@@ -187,7 +187,8 @@ final class TrialCommand implements Callable<Integer> {
         ResultFiles.write(out, run, new ResultFiles.Extras(path,
                 Optional.of(new Intervals.Settings(resamples, meanBlock, seed)), seal));
         // attempts on a stored tape are kept and counted; of a file nobody knows what was tried on it before
-        if (source.files != null && !source.files.unseen && TapeReference.isStored(TapeStore.own(), source.files.tape)) {
+        if (source.files != null && !source.files.unseen
+                && TapeReference.isStored(TapeStore.own(), source.files.tape)) {
             AttemptBook.own().add(run, documents);
         }
         if (parquet) {
@@ -336,7 +337,8 @@ final class TrialCommand implements Callable<Integer> {
     /** @throws BadInput when a strategy looks at a contract that no tape was given of */
     static void complete(SessionFile.Set documents) {
         documents.strategies().forEach(strategy -> strategy.value().signals().others(documents.contract().value())
-                .stream().filter(symbol -> documents.others().stream().noneMatch(other -> other.symbol().equals(symbol)))
+                .stream()
+                .filter(symbol -> documents.others().stream().noneMatch(other -> other.symbol().equals(symbol)))
                 .forEach(symbol -> {
                     throw new BadInput("strategy \"" + strategy.value().name() + "\" looks at " + symbol
                             + ": expected its ticks as a --further-tape, found none");
@@ -357,8 +359,9 @@ final class TrialCommand implements Callable<Integer> {
             throw new BadInput("--unseen opens the sealed range as a whole: expected no --from and no --to");
         }
         documents.others().forEach(other -> Seals.over(other.reference(), other.contract().value()).ifPresent(over -> {
-            throw new BadInput("--unseen opens the dates of one contract: expected no further one that is sealed, found "
-                    + other.symbol());
+            throw new BadInput(
+                    "--unseen opens the dates of one contract: expected no further one that is sealed, found "
+                            + other.symbol());
         }));
         documents.strategies().forEach(strategy -> SealBook.own().open(sealed, strategy.value().name(),
                 strategy.value().version()));

@@ -51,8 +51,9 @@ public class ExamplesTest {
 
     private Path examples(List<Integer> right, List<Integer> wrong) throws IOException {
         Path file = Files.createTempFile(folder, "marks", ".examples.json");
-        Files.writeString(file, "{\"document\":\"examples\",\"version\":1,\"strategy\":\"Ebb fade\",\"long\":{\"right\":"
-                + times(right) + ",\"wrong\":" + times(wrong) + "}}");
+        Files.writeString(file,
+                "{\"document\":\"examples\",\"version\":1,\"strategy\":\"Ebb fade\",\"long\":{\"right\":"
+                        + times(right) + ",\"wrong\":" + times(wrong) + "}}");
         return file;
     }
 
@@ -77,9 +78,12 @@ public class ExamplesTest {
         assertTrue(words.contains("close > high 1 bar before") && words.contains("close < mean.lower"), words);
         // the usual studies that a rule names are said with it; none holds on a bar that is marked as wrong
         String few = offered(0, examples(held.subList(0, 2), held.subList(2, 5)), "--most", "40", "--weight", "0");
-        assertTrue(few.lines().filter(line -> line.contains("rsi14")).allMatch(line -> line.contains("rsi14 = rsi length 14")),
+        assertTrue(
+                few.lines().filter(line -> line.contains("rsi14"))
+                        .allMatch(line -> line.contains("rsi14 = rsi length 14")),
                 few);
-        assertTrue(few.lines().noneMatch(line -> line.endsWith(": close < mean.lower and close > high 1 bar before")), few);
+        assertTrue(few.lines().noneMatch(line -> line.endsWith(": close < mean.lower and close > high 1 bar before")),
+                few);
         assertEquals(offered(0, examples(held, List.of())), words, "the same again");
     }
 

@@ -87,8 +87,10 @@ public class GateTest {
         // a side that stays off, or one entry only, is another strategy
         assertEquals(found(session("side", new java.util.TreeMap<>(Map.of(0, on, 1,
                 new Command.SetSide(0, Side.SHORT, false))), all)).days(), List.of());
-        assertEquals(found(session("once", new java.util.TreeMap<>(Map.of(0, on, 1, new Command.SetOnce(0, true))), all))
-                .days(), List.of());
+        assertEquals(
+                found(session("once", new java.util.TreeMap<>(Map.of(0, on, 1, new Command.SetOnce(0, true))), all))
+                        .days(),
+                List.of());
         assertEquals(found(session("watching", Map.of(0, new Command.SetMode(0, Mode.WATCHING)), all)).days(),
                 List.of());
         try {
@@ -103,7 +105,8 @@ public class GateTest {
     @Test
     public void theCommandSaysWhatCounts() {
         String words = said(0, "gate", "--trial", trial.toString(), "--session", trial.toString());
-        assertTrue(words.contains("Ebb fade") && words.contains("against its trial of 2026-09-18 to 2026-09-24"), words);
+        assertTrue(words.contains("Ebb fade") && words.contains("against its trial of 2026-09-18 to 2026-09-24"),
+                words);
         assertTrue(words.contains("not yet after 4 days, judged next at the close of day 10"), words);
         assertTrue(words.contains("a rehearsal"), words);
         assertTrue(said(1, "gate", "--trial", trial.toString(), "--session", trial.toString(), "--session",

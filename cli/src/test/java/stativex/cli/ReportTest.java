@@ -62,7 +62,8 @@ public class ReportTest {
             String words = new org.apache.pdfbox.text.PDFTextStripper().getText(document);
             assertTrue(words.contains("Trial of Ebb fade") && words.contains("Cost that kills it")
                     && words.contains(Money.text(report.summary().net())), words.substring(0, 400));
-            assertTrue(words.replaceAll("\\s+", " ").contains("not sealed ?."), "a sign that the font lacks is shown as such: " + words.substring(0, 600));
+            assertTrue(words.replaceAll("\\s+", " ").contains("not sealed ?."),
+                    "a sign that the font lacks is shown as such: " + words.substring(0, 600));
         }
         ReportPage.write(page, run, report, EquityCurve.of(run, 60_000_000_000L), "<b>not</b> sealed & \"so\"");
         String text = Files.readString(page);

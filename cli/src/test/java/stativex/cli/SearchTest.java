@@ -264,10 +264,12 @@ public class SearchTest {
     public void filtersSidesAndConditionsAreJudgedOneByOne() throws IOException {
         Path strategy = folder.resolve("filtered.strategy.json");
         Files.writeString(strategy, Files.readString(folder.resolve("ebb-fade.strategy.json")).replaceFirst(
-                "\"entry\":", "\"filters\": [{\"name\": \"calm\", \"on\": false, \"long\": \"reach < 30 ticks\", \"short\":"
+                "\"entry\":",
+                "\"filters\": [{\"name\": \"calm\", \"on\": false, \"long\": \"reach < 30 ticks\", \"short\":"
                         + " \"reach < 30 ticks\"}, {\"name\": \"steep\", \"long\": \"close > drift\"}], \"entry\":"));
         Path file = spec("{\"kind\":\"grid\"},\"judge\":[\"filters\",\"sides\",\"conditions\"]", "");
-        Files.writeString(file, Files.readString(file).replace("ebb-fade.strategy.json", strategy.getFileName().toString()));
+        Files.writeString(file,
+                Files.readString(file).replace("ebb-fade.strategy.json", strategy.getFileName().toString()));
         SearchSpec spec = SearchSpec.read(file);
         assertEquals(spec.space().ranges().stream().map(range -> range.name() + " " + range.values()).toList(), List.of(
                 "filters [no filter, calm alone, steep alone, all filters]", "sides [long, short, both]",

@@ -102,7 +102,8 @@ public class TapesTest {
         assertTrue(Files.readAllLines(out.resolve("days.csv")).getLast().startsWith("2026-09-24,"));
         said(0, Stream.concat(Stream.of(trial), Stream.of("--unseen")).toArray(String[]::new));
         assertTrue(said(0, "seal").contains("opened 1 times"), "the same version opens it once");
-        assertTrue(said(0, "trial", "--again", before).contains("the same, byte for byte"), "it is open for the version");
+        assertTrue(said(0, "trial", "--again", before).contains("the same, byte for byte"),
+                "it is open for the version");
         assertEquals(AttemptBook.own().count("TDL", "Ebb fade", LocalDate.parse("2026-09-18"),
                 LocalDate.parse("2026-09-23")), 1, "one variant was tried on the fit range");
         assertEquals(AttemptBook.own().count("TDL", "Ebb fade", LocalDate.parse("2026-09-24"),

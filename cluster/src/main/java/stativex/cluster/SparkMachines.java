@@ -89,7 +89,8 @@ public final class SparkMachines implements SearchElsewhere.Machines {
         for (int i = 0; context.sc().getExecutorMemoryStatus().size() < 2; i++) {
             if (i == WAITS) {
                 context.close();
-                throw new BadInput("--on: " + master + " has given no machine within a minute: has a worker the cores and"
+                throw new BadInput("--on: " + master
+                        + " has given no machine within a minute: has a worker the cores and"
                         + " the memory (STATIVEX_SPARK=-Dspark.executor.memory=…, 1g if it is not set) that are asked for?");
             }
             try {

@@ -132,8 +132,9 @@ public class SparkSearchTest {
 
     @Test
     public void whoDoesNotAnswerIsSaid() {
-        assertTrue(expectThrows(BadInput.class, () -> new OnSpark().open("spark://127.0.0.1:1", spec, tape)).getMessage()
-                .startsWith("--on: nobody answers at spark://127.0.0.1:1"));
+        assertTrue(
+                expectThrows(BadInput.class, () -> new OnSpark().open("spark://127.0.0.1:1", spec, tape)).getMessage()
+                        .startsWith("--on: nobody answers at spark://127.0.0.1:1"));
         assertEquals(expectThrows(BadInput.class, () -> new OnSpark().open("http://x", spec, tape)).getMessage(),
                 "--on: expected spark://HOST:PORT, found http://x");
     }

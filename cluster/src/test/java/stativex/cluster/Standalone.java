@@ -45,8 +45,9 @@ final class Standalone implements AutoCloseable {
     }
 
     private Process java(String main, String... arguments) throws IOException {
-        List<String> command = new ArrayList<>(List.of(Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-                "-Xmx256m", "-Dspark.master.rest.enabled=false", "-Dspark.master.ui.enabled=false"));
+        List<String> command = new ArrayList<>(
+                List.of(Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                        "-Xmx256m", "-Dspark.master.rest.enabled=false", "-Dspark.master.ui.enabled=false"));
         java.lang.management.ManagementFactory.getRuntimeMXBean().getInputArguments().stream()
                 .filter(option -> option.startsWith("--add-opens")).forEach(command::add);
         command.addAll(List.of("-cp", folder.resolve("jars") + "/*", main));

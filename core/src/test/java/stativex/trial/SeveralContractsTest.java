@@ -14,6 +14,7 @@ import stativex.account.Rulebook;
 import stativex.engine.Command;
 import stativex.engine.Mode;
 import stativex.engine.Strategy;
+import stativex.evidence.Basket;
 import stativex.exit.ExitPlan;
 import stativex.market.ContractTape;
 import stativex.market.Money;
@@ -91,6 +92,27 @@ public class SeveralContractsTest {
                 new Terms(Realism.THROUGH, 3 * Given.SECOND), 0);
         assertEquals(fills(run), List.of("TDL 60 buy 101 entry", "SWL 60 buy 201 entry", "TDL 240 sell 104 day profit",
                 "SWL 260 sell 240 day profit"));
+        Basket basket = Basket.of(run).orElseThrow();
+        assertEquals(basket.parts().stream().map(part -> part.contract().symbol() + " " + part.days() + " "
+                + part.trades() + " " + part.net() + " " + part.averageCost().getAsLong()).toList(),
+                List.of("TDL [335000] 1 335000 -335000", "SWL [2885000] 1 2885000 40000"),
+                "3 ticks of 12.50 and 39 of 7.50, fees of 4 off each; the wait to leave brought 37.50");
+    }
+
+    /** Over two nights: what is held is marked at the last print inside a session before the next day's first open. */
+    @Test
+    public void whatIsHeldOverNightIsMarkedInItsOwnContract() {
+        long day = 24 * 36_000L;
+        // the last one before the next open lies outside the session
+        Tape tidal = tape(0, 100, 10, 101, 20, 101, 60, 101, 200, 105, 5 * 36_000L, 90, day, 103, day + 10, 103);
+        Tape swell = tape(0, 200, 10, 200, 20, 200, day, 200);
+        Run run = run(tidal, swell, Optional.empty(), Optional.empty(), Terms.DEFAULT, 0);
+        Basket basket = Basket.of(run).orElseThrow();
+        List<Long> results = run.engine().days().days().stream().map(d -> d.result()).toList();
+        assertEquals(results.size(), 2);
+        assertEquals(basket.parts().getFirst().days(), results, "nothing was traded in the other");
+        assertEquals(basket.parts().getLast().days(), List.of(0L, 0L));
+        assertEquals(basket.correlation().getFirst().getLast(), java.util.OptionalDouble.empty());
     }
 
     /**

@@ -52,10 +52,10 @@ public final class Main implements Callable<Integer> {
         if (!List
                 .of("run", "ticket", "tape", "flow", "contract", "rules", "exits", "limits", "odds", "rulebook",
                         "trial",
-                        "compare", "search")
+                        "compare", "search", "examples")
                 .contains(stage)) {
             throw new ParameterException(spec.commandLine(),
-                    "--stage: expected run, ticket, tape, flow, contract, rules, exits, limits, odds, rulebook, trial, compare or search, found "
+                    "--stage: expected run, ticket, tape, flow, contract, rules, exits, limits, odds, rulebook, trial, compare, search or examples, found "
                             + stage);
         }
         Options options = new Options(Optional.ofNullable(picture), stage, Optional.ofNullable(tape),

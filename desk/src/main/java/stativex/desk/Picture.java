@@ -30,7 +30,8 @@ final class Picture {
         }).thenCompose(ready -> switch (options.stage()) {
             case "run" -> CompletableFuture.completedFuture(null);
             case "ticket" -> ticket(window, workspace);
-            case "rules" -> rulesStage(window);
+            case "rules" -> rulesStage(window, false);
+            case "examples" -> rulesStage(window, true);
             case "exits" -> exitsStage(window);
             case "limits" -> limitsStage(window, "Trading day");
             case "odds" -> limitsStage(window, "Own limits");
@@ -166,8 +167,8 @@ final class Picture {
         return ready;
     }
 
-    /** Goes to the Rules stage and asks about a bar at which most, but not all, held. */
-    private static CompletableFuture<Void> rulesStage(DeskWindow window) {
+    /** Goes to the Rules stage and asks about a bar at which most, but not all, held; or marks bars, and has rules found. */
+    private static CompletableFuture<Void> rulesStage(DeskWindow window, boolean examples) {
         CompletableFuture<Void> ready = new CompletableFuture<>();
         Platform.runLater(() -> {
             window.stage(2);
@@ -177,9 +178,15 @@ final class Picture {
                 @Override
                 public void handle(long now) {
                     // a few frames more: fields take their size from their contents
-                    if (!window.rulesStage().isBusy() && ++frames > 20) {
-                        stop();
+                    if (window.rulesStage().isBusy() || ++frames < 20) {
+                        return;
+                    }
+                    if (frames == 20 && examples) {
+                        window.rulesStage().markWhereItHeld();
+                    } else if (frames == 20) {
                         window.rulesStage().nearlyOne();
+                    } else if (frames > 40) {
+                        stop();
                         ready.complete(null);
                     }
                 }

@@ -106,7 +106,8 @@ public final class ExampleBook {
      */
     public Examples.Marks marks(Side side, BarSeries bars, boolean beside) {
         try {
-            return new Examples.Marks(bars(right.get(side), bars), bars(wrong.get(side), bars), 0, bars.count(), beside);
+            return new Examples.Marks(bars(right.get(side), bars), bars(wrong.get(side), bars), 0, bars.count(),
+                    beside);
         } catch (IllegalArgumentException e) {
             throw new BadInput(side.word() + ": " + e.getMessage(), e);
         }

@@ -31,9 +31,11 @@ final class ReportFigures {
         lines.add(new Line("Gross", Money.text(s.gross()), ""));
         lines.add(new Line("Fees", Money.text(s.fees()), ""));
         lines.add(new Line("Trades", Integer.toString(s.trades()), ""));
-        lines.add(new Line("Average trade", s.averageTrade().isPresent() ? Money.text(s.averageTrade().getAsLong()) : "none",
+        lines.add(new Line("Average trade",
+                s.averageTrade().isPresent() ? Money.text(s.averageTrade().getAsLong()) : "none",
                 interval(report, Intervals.Figure.AVERAGE_TRADE)));
-        lines.add(new Line("Cost that kills it, per contract", s.killingCost().map(Money::text).orElse("no profit"), ""));
+        lines.add(
+                new Line("Cost that kills it, per contract", s.killingCost().map(Money::text).orElse("no profit"), ""));
         lines.add(new Line("Win rate", percent(s.winRate()), ""));
         lines.add(new Line("Profit factor", ratio(s.profitFactor()), interval(report, Intervals.Figure.PROFIT_FACTOR)));
         lines.add(new Line("Payoff", ratio(s.payoff()), ""));
@@ -41,9 +43,12 @@ final class ReportFigures {
         lines.add(new Line("Sharpe ratio, a year", ratio(year(report.statistics().sharpe())),
                 interval(report, Intervals.Figure.SHARPE_RATIO)));
         lines.add(new Line("Largest loss", Money.text(s.largestLoss()), ""));
-        lines.add(new Line("Worst day", s.worstDay().map(d -> Money.text(d.result()) + " on " + d.date()).orElse("none"), ""));
-        lines.add(new Line("Best day", s.bestDay().map(d -> Money.text(d.result()) + " on " + d.date()).orElse("none"), ""));
-        lines.add(new Line("Deepest drawdown", Money.text(s.deepestDrawdown()), interval(report, Intervals.Figure.DEEPEST_DRAWDOWN)));
+        lines.add(new Line("Worst day",
+                s.worstDay().map(d -> Money.text(d.result()) + " on " + d.date()).orElse("none"), ""));
+        lines.add(new Line("Best day", s.bestDay().map(d -> Money.text(d.result()) + " on " + d.date()).orElse("none"),
+                ""));
+        lines.add(new Line("Deepest drawdown", Money.text(s.deepestDrawdown()),
+                interval(report, Intervals.Figure.DEEPEST_DRAWDOWN)));
         lines.add(new Line("Return on margin, a year", percent(report.margin().yearlyReturn()), ""));
         return lines;
     }

@@ -146,8 +146,9 @@ public final class SearchChoices {
         } catch (IllegalArgumentException | ArithmeticException e) {
             throw new BadInput("bars: " + Causes.found(words) + ": " + e.getMessage(), e);
         }
-        throw new BadInput("bars: expected tick, volume, range, renko, seconds or minutes with a size, such as tick 400,"
-                + " found \"" + Causes.found(words) + "\"");
+        throw new BadInput(
+                "bars: expected tick, volume, range, renko, seconds or minutes with a size, such as tick 400,"
+                        + " found \"" + Causes.found(words) + "\"");
     }
 
     private static SearchSpec.Setting choices(String name, List<String> values, List<Map<String, JsonNode>> writes) {

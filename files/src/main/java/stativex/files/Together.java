@@ -60,7 +60,8 @@ public final class Together {
         strategies.forEach(one -> needed.addAll(one.value().signals().others(now.contract().value())));
         needed.remove(own);
         List<FurtherTape> further = needed.stream().map(symbol -> tapes.open(symbol)
-                .orElseThrow(() -> new BadInput("expected a tape of " + symbol + ": bring one in under Tape"))).toList();
+                .orElseThrow(() -> new BadInput("expected a tape of " + symbol + ": bring one in under Tape")))
+                .toList();
         return new SessionFile.Set(now.contract(), account(now.account(), traded, wanted.fees()), strategies, further);
     }
 

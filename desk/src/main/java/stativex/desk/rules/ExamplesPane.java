@@ -159,6 +159,13 @@ final class ExamplesPane extends VBox {
         return stage.evaluation().orElseThrow().program().bars().moment(stage.bar().orElseThrow());
     }
 
+    /** The bar that is looked at is right. */
+    void markRight() {
+        if (book().filter(marks -> marks.at(stage.side(), moment()) != ExampleBook.Mark.RIGHT).isPresent()) {
+            mark(ExampleBook.Mark.RIGHT);
+        }
+    }
+
     private void mark(ExampleBook.Mark mark) {
         book().ifPresent(marks -> {
             try {
@@ -206,7 +213,8 @@ final class ExamplesPane extends VBox {
 
     // ------------------------------------------------------------------ finding
 
-    private void find() {
+    /** Looks for rules that hold on the marked bars. */
+    void find() {
         Evaluation made = stage.evaluation().orElseThrow();
         Side side = stage.side();
         Examples.Marks marks;
@@ -221,10 +229,12 @@ final class ExamplesPane extends VBox {
         find.setText("Cancel");
         worker.execute(() -> {
             try {
-                Optional<ExampleRules.Result> found = ExampleRules.search(made.draft().signals().orElseThrow(), contract,
-                        made.contracts(), made.program().bars(), marks, WEIGHT, OFFERS,
-                        new Odds.Progress(share -> Platform.runLater(
-                                () -> words.setText("looking, " + Math.round(100 * share) + " %")), () -> cancelled));
+                Optional<ExampleRules.Result> found = ExampleRules
+                        .search(made.draft().signals().orElseThrow(), contract,
+                                made.contracts(), made.program().bars(), marks, WEIGHT, OFFERS,
+                                new Odds.Progress(share -> Platform.runLater(
+                                        () -> words.setText("looking, " + Math.round(100 * share) + " %")),
+                                        () -> cancelled));
                 found.ifPresent(result -> count(made, result));
                 Platform.runLater(() -> ended(found, side, ""));
             } catch (BadInput | IllegalArgumentException e) {

@@ -548,6 +548,19 @@ public final class RulesStage extends BorderPane {
         });
     }
 
+    /** Marks the newest short bars at which the rule held as right, and has rules found that hold on them. */
+    public void markWhereItHeld() {
+        rule.side(Side.SHORT);
+        showDraft();
+        showEvaluation();
+        evaluation.ifPresent(made -> made.chart().marks().reversed().stream().filter(mark -> mark.side() == Side.SHORT)
+                .limit(5).forEach(mark -> {
+                    choose(mark.bar());
+                    examples.markRight();
+                }));
+        examples.find();
+    }
+
     /** The chart takes the keyboard. Tapes that came in meanwhile are seen. */
     public void focus() {
         further.refresh();

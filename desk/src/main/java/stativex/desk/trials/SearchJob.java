@@ -27,7 +27,8 @@ final class SearchJob {
     private int running;
 
     /** What it came to. @param steps of a walk forward, if one was asked for */
-    record Result(SearchRun run, SearchRun.Found found, SearchRun.Judged judged, Optional<List<SearchRun.Step>> steps) {}
+    record Result(SearchRun run, SearchRun.Found found, SearchRun.Judged judged,
+            Optional<List<SearchRun.Step>> steps) {}
 
     /** How far it is. @param left seconds at the pace so far; {@code walked} the step of a walk forward */
     record Step(int variants, int of, int rounds, long left, Optional<Integer> walked) {}

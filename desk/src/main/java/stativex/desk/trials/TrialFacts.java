@@ -131,8 +131,9 @@ final class TrialFacts extends VBox {
                     part.averageTrade().isPresent()
                             ? Format.signedMoney(part.averageTrade().getAsLong()) + ", "
                                     + Format.money(part.averageCost().getAsLong())
-                            : "", "Net of its trades; what one brings and what one costs on average, fees, slippage and"
-                                    + " gaps together.");
+                            : "",
+                    "Net of its trades; what one brings and what one costs on average, fees, slippage and"
+                            + " gaps together.");
         }
         for (int i = 0; i < basket.parts().size(); i++) {
             for (int j = i + 1; j < basket.parts().size(); j++) {

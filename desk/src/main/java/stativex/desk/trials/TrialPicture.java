@@ -122,7 +122,8 @@ final class TrialPicture extends Sketch {
             return;
         }
         List<LocalDate> axis = Stream.concat(lines.stream().flatMap(line -> line.days().stream())
-                .map(EquityCurve.Day::date), unseen.stream().filter(range -> range.opened().isEmpty())
+                .map(EquityCurve.Day::date),
+                unseen.stream().filter(range -> range.opened().isEmpty())
                         .flatMap(range -> range.dates().stream()))
                 .distinct().sorted().toList();
         List<Path> paths = lines.stream().map(line -> Path.of(line.days(), axis)).toList();

@@ -280,8 +280,9 @@ public final class TrialsStage extends BorderPane {
     }
 
     private void showList() {
-        list.show(new TrialList.Shown(queue.jobs(), found, search.isBusy() ? openSearch : Optional.empty(), kept, ticked,
-                open, openSearch));
+        list.show(
+                new TrialList.Shown(queue.jobs(), found, search.isBusy() ? openSearch : Optional.empty(), kept, ticked,
+                        open, openSearch));
         compare.setDisable(ticked.size() < 2);
         compare.setText(ticked.size() < 2 ? "Tick two to compare" : "Compare " + ticked.size() + " side by side");
     }

@@ -27,7 +27,8 @@ public final class RowsParquet {
      */
     public static void write(Path file, List<List<String>> rows) {
         List<String> header = rows.getFirst();
-        Parquet.write(file, String.join(", ", header.stream().map(name -> Parquet.name(name) + " " + type(name)).toList()),
+        Parquet.write(file,
+                String.join(", ", header.stream().map(name -> Parquet.name(name) + " " + type(name)).toList()),
                 table -> {
                     for (List<String> row : rows.subList(1, rows.size())) {
                         table.beginRow();
