@@ -175,6 +175,12 @@ public class ForwardGateTest {
         assertEquals(ForwardGate.band(equal, 20, FEW), Optional.of(new ForwardGate.Band(20, 200, 200, 0)));
         assertEquals(ForwardGate.judge(equal, days(30, 10, 0), FEW).verdict(), ForwardGate.Verdict.PASS);
         assertEquals(ForwardGate.judge(equal, days(30, 9, 0), FEW).days(), 10);
+        List<ForwardGate.Day> seldom = new ArrayList<>(days(30, 10, 0));
+        seldom.replaceAll(d -> d.date().toEpochDay() > 19
+                ? new ForwardGate.Day(d.date(), List.of(), false)
+                : d);
+        ForwardGate.Standing few = ForwardGate.judge(equal, seldom, FEW);
+        assertEquals(few.verdict() + " " + few.judgements().getLast().trades(), "NOT_YET 19", "twenty trades to pass");
         assertEquals(ForwardGate.judge(List.of(List.of(-10L)), days(90, -10, 0), FEW).verdict(),
                 ForwardGate.Verdict.NOT_YET, "what does not gain never passes");
     }
