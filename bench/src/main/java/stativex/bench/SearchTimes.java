@@ -46,8 +46,60 @@ final class SearchTimes {
         System.out.printf("two threads are %.2f times one (asked 1.8)%n", one / two);
         double all = run(exits, tape, 2);
         System.out.printf("1000 variants of exits over %,d prints: %.1f s on 2 threads (asked 20)%n", PRINTS, all);
+        SearchSpec entries = entries(contract, account);
+        double thresholds = run(entries, tape, 2);
+        double ratio = thresholds / entries.space().count() / (all / 1000);
+        System.out.printf("%d variants of entries (five thresholds each of three studies): %.1f s, %.2f times an exit"
+                + " variant (asked 3)%n", entries.space().count(), thresholds, ratio);
+        memory(exits, tape);
         luck();
-        System.exit(one / two >= 1.8 ? 0 : 1);
+        System.exit(one / two >= 1.8 && ratio <= 3 ? 0 : 1);
+    }
+
+    /** Three studies, a threshold of each varied in the rules of both sides. */
+    private static SearchSpec entries(Documents.Read<stativex.market.Contract> contract,
+            Documents.Read<stativex.account.Account> account) {
+        String text = TrialAgainstBareLoop.quiet("tick 400");
+        var quiet = (tools.jackson.databind.node.ObjectNode) Documents.strategy(text, "entries", other -> other)
+                .document();
+        quiet.set("studies", tools.jackson.databind.json.JsonMapper.shared().readTree(
+                "[{\"name\":\"push\",\"study\":\"rsi\",\"length\":14},{\"name\":\"reach\",\"study\":\"atr\",\"length\":14},"
+                        + "{\"name\":\"drift\",\"study\":\"ema\",\"of\":\"close\",\"length\":21}]"));
+        quiet.putObject("long").put("rule", "push < 30 and reach > 3 ticks and close < drift - 2 ticks");
+        quiet.putObject("short").put("rule", "push > 70 and reach > 3 ticks and close > drift + 2 ticks");
+        var strategy = Documents.strategy(quiet.toString(), "entries", other -> other);
+        return spec(contract, account, strategy,
+                List.of(SearchFolder.setting(strategy.document(), "/long/rule#0", "22", "38", "4"),
+                        SearchFolder.setting(strategy.document(), "/long/rule#1 /short/rule#1", "1", "5", "1"),
+                        SearchFolder.setting(strategy.document(), "/long/rule#2 /short/rule#2", "1", "5", "1")));
+    }
+
+    /** What a search keeps: bars, the studies of two variants a thread, and the day results of each variant. */
+    private static void memory(SearchSpec spec, Tape tape) throws IOException {
+        System.gc();
+        Runtime runtime = Runtime.getRuntime();
+        long before = runtime.totalMemory() - runtime.freeMemory();
+        SearchRun run = new SearchRun(spec, tape, 2, Files.createTempDirectory("search").resolve("search.journal"));
+        long[] at = new long[2];
+        SearchRun.Found found = run.run(new SearchRun.Watcher() {
+            @Override
+            public void done(int variants, int of, int left) {
+                if (variants == 100 || variants == of) {
+                    System.gc();
+                    at[variants == of ? 1 : 0] = runtime.totalMemory() - runtime.freeMemory() - before;
+                }
+            }
+
+            @Override
+            public BooleanSupplier cancelled() {
+                return () -> false;
+            }
+        }).orElseThrow();
+        System.out.printf(
+                "memory beside the tape: %.1f MB after 100 variants, %.1f MB after %d: %.1f kB a variant (8 bytes"
+                        + " a day of it, %d days)%n",
+                at[0] / 1e6, at[1] / 1e6, found.variants().size(),
+                (at[1] - at[0]) / 1e3 / (found.variants().size() - 100), found.days().size());
     }
 
     private static SearchSpec spec(Documents.Read<stativex.market.Contract> contract,

@@ -61,6 +61,11 @@ final class FreeFiles {
                 .over(Seals.fit(tape, documents, TrialCommand.days(from, to, of.value())));
     }
 
+    /** What is said of unseen dates. */
+    String seal(Inputs inputs) {
+        return Seals.words(tape, inputs.contract());
+    }
+
     /** The account that is judged. */
     Account judged(Inputs inputs) {
         if (rulebook == null) {

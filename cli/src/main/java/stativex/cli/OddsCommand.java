@@ -79,6 +79,7 @@ final class OddsCommand implements Callable<Integer> {
                     share((double) odds.noRoom() / odds.accounts()), share((double) odds.open() / odds.accounts()),
                     days(odds.daysToPass()), days(odds.daysToBreak()))));
         }
+        spec.commandLine().getErr().println("stativex: note: from days that are " + files.seal(inputs));
         OddsWords.notWorked(account).ifPresent(
                 said -> spec.commandLine().getErr().println("stativex: note: " + said));
         return 0;

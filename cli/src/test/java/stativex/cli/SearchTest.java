@@ -310,6 +310,43 @@ public class SearchTest {
                 .getMessage().contains("found \"fathoms 2\""));
     }
 
+    /** A number inside a rule is varied as one of the document is: each variant is the trial of the rule written by hand. */
+    @Test
+    public void numbersOfARuleAreVaried() throws IOException {
+        Path strategy = folder.resolve("numbers.strategy.json");
+        Files.writeString(strategy, Files.readString(folder.resolve("ebb-fade.strategy.json"))
+                .replace("close < mean.lower\\nand close > open", "close < mean.lower - 2 ticks # not 7 at 10:30"
+                        + "\\nand close > close 1 bar before")
+                .replace("close > mean.upper\\nand close < open", "close > mean.upper + 2 ticks\\nand close < close 1"
+                        + " bar before"));
+        Path file = spec("{\"kind\":\"grid\"}", "{\"at\":[\"/long/rule#0\",\"/short/rule#0\"],\"values\":[1,2,4.5]},"
+                + "{\"at\":\"/long/rule#1\",\"values\":[1,3]}");
+        Files.writeString(file, Files.readString(file).replace("ebb-fade.strategy.json", "numbers.strategy.json"));
+        SearchSpec spec = SearchSpec.read(file);
+        SearchRun.Found found = run(file, Files.createTempDirectory("numbers"), 2, 0).orElseThrow();
+        assertEquals(found.entries().size(), 6);
+        String text = Files.readString(strategy);
+        Path hand = folder.resolve("by-hand.strategy.json");
+        Files.writeString(hand, text.replace("lower - 2 ticks", "lower - 4.5 ticks").replace("upper + 2 ticks",
+                "upper + 4.5 ticks").replace("close > close 1 bar", "close > close 3 bars"));
+        Run alone = Run.trial(new SessionFile.Set(spec.contract(), spec.account(), List.of(Documents.strategy(hand)))
+                .inputs(tape(spec), spec.trial().terms()));
+        var tried = found.entries().getLast().tried();
+        assertTrue(tried.trades() > 3, tried.trades() + " trades");
+        assertEquals(tried, stativex.search.Tried.of(alone));
+        assertEquals(SearchFolder.numbers(spec.strategy()).keySet().stream().filter(place -> place.contains("rule"))
+                .map(place -> SearchFolder.words(spec.strategy(), place)).toList(),
+                List.of("both, long close < mean.lower - \u2026 ticks", "both, long close > close \u2026 bar before",
+                        "both, long delta > \u2026", "long close < mean.lower - \u2026 ticks",
+                        "long close > close \u2026 bar before", "long delta > \u2026",
+                        "short close > mean.upper + \u2026 ticks", "short close < close \u2026 bar before",
+                        "short delta < \u2026"));
+        SearchFolder.Kept kept = new SearchFolder(Files.createTempDirectory("kept")).add(spec);
+        assertEquals(SearchSpec.read(kept.folder().resolve("spec.json")).settings(), spec.settings());
+        assertTrue(refused("{\"kind\":\"grid\"}", "{\"at\":\"/long/rule#9\",\"values\":[1]}")
+                .contains("expected a place up to #0, found /long/rule#9"));
+    }
+
     @Test
     public void whatCannotBeSearchedIsSaid() throws IOException {
         assertTrue(refused("{\"kind\":\"grid\"}", "{\"at\":\"/exit/stop/parsecs\",\"values\":[]}")

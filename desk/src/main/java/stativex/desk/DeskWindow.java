@@ -333,7 +333,10 @@ public final class DeskWindow {
             limits = Optional
                     .of(new LimitsStage(new LimitsStage.Work(now.inputs(), now.documents().account(), now.own(),
                             new CurrentPlans(() -> rulesStage().plans()), new OwnBooks(), OwnBooks.ready(),
-                            now.firstDay()), picker, this::limited));
+                            now.firstDay(), () -> SealBook.own()
+                                    .words(seal(workspace().tape(), workspace().inputs().contract()))),
+                            picker,
+                            this::limited));
         }
         return limits.get();
     }

@@ -67,6 +67,13 @@ public class TrialsStageTest extends DeskTest {
         assertEquals(text("#trial-attempts"), "1 variant of Ebb fade tried on these dates so far.");
         assertTrue(fx(() -> robot.lookup("#trials-picture").query().getAccessibleText()).contains("Ebb fade ends at"),
                 "the picture says what it shows");
+        assertEquals(text("#trial-threshold-said"), "worse on 1 day, by 116.75", "the account's own day loss of 520");
+        set("#trial-threshold", "640");
+        fx(() -> {
+            robot.lookup("#trial-threshold").queryAs(TextField.class).fireEvent(new javafx.event.ActionEvent());
+            return null;
+        });
+        assertEquals(text("#trial-threshold-said"), "never worse");
         picture("trial");
         chosen = Optional.of(Files.createTempDirectory("report").resolve("report.html"));
         press("#trial-save");

@@ -3,9 +3,11 @@ package stativex.files;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import stativex.market.SessionCalendar;
@@ -17,6 +19,8 @@ import stativex.trial.Days;
  * Source: SEMANTICS, "Searches and evidence".
  */
 public final class SealBook {
+    private static final DateTimeFormatter DATE = DateTimeFormatter.ofPattern("d MMM", Locale.ENGLISH);
+
     private final Path file;
 
     /** @param file may not exist yet */
@@ -136,6 +140,17 @@ public final class SealBook {
                 .filter(one -> one.contract().equals(seal.contract()) && !one.to().isBefore(seal.from())
                         && !one.from().isAfter(seal.to()))
                 .count();
+    }
+
+    /** What is said of unseen dates under a result: {@code sealed 24 Sep – 29 Sep, opened twice}. @param seal empty: {@code not sealed} */
+    public String words(Optional<Seal> seal) {
+        return seal.map(of -> "sealed " + DATE.format(of.from()) + " – " + DATE.format(of.to()) + ", opened "
+                + times(openings(of))).orElse("not sealed");
+    }
+
+    /** {@code never}, {@code once}, {@code 3 times}. */
+    public static String times(int times) {
+        return times == 1 ? "once" : times == 0 ? "never" : times + " times";
     }
 
     /** What is offered at a contract's first trial: the last third of its trading dates, rounded down; empty below three dates. */

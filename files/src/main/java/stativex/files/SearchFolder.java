@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import stativex.search.Method;
+import stativex.rule.RuleRows;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ObjectNode;
 
@@ -114,12 +115,36 @@ public final class SearchFolder {
         return d;
     }
 
-    /** Numbers of a strategy's document that may be varied: their places, with the value that each has. */
+    /** Between two places that get the same number. */
+    private static final String BOTH = " ";
+
+    /**
+     * Numbers of a strategy's document that may be varied: their places, with the value that each has. Where the rules of both sides have
+     * the same one in the same turn, both together are a place as well.
+     */
     public static Map<String, JsonNode> numbers(JsonNode strategy) {
         Map<String, JsonNode> found = new LinkedHashMap<>();
         gather("", strategy, found);
+        List<RuleNumbers.At> longs = RuleNumbers.of(strategy.at("/long/rule").asString(""));
+        List<RuleNumbers.At> shorts = RuleNumbers.of(strategy.at("/short/rule").asString(""));
+        boolean mirrored = longs.size() == shorts.size();
+        for (int i = 0; mirrored && i < longs.size(); i++) {
+            if (longs.get(i).value().compareTo(shorts.get(i).value()) == 0) {
+                found.put("/long/rule#" + i + BOTH + "/short/rule#" + i, number(longs.get(i)));
+            }
+        }
+        for (int i = 0; i < longs.size(); i++) {
+            found.put("/long/rule#" + i, number(longs.get(i)));
+        }
+        for (int i = 0; i < shorts.size(); i++) {
+            found.put("/short/rule#" + i, number(shorts.get(i)));
+        }
         found.keySet().removeIf(place -> place.endsWith("/version"));
         return found;
+    }
+
+    private static JsonNode number(RuleNumbers.At at) {
+        return Json.MAPPER.getNodeFactory().numberNode(at.value());
     }
 
     private static void gather(String place, JsonNode node, Map<String, JsonNode> found) {
@@ -134,19 +159,41 @@ public final class SearchFolder {
         }
     }
 
-    /** A place in words: {@code exit targets 1 ticks}. */
-    public static String words(String place) {
-        return DocumentDifference.words(place);
+    /** A place of a strategy in words: {@code exit targets 1 ticks}; of a rule {@code long reach > … ticks}. */
+    public static String words(JsonNode strategy, String place) {
+        if (!RuleNumbers.isOne(place)) {
+            return DocumentDifference.words(place);
+        }
+        if (place.contains(BOTH)) {
+            return "both, " + words(strategy, place.substring(0, place.indexOf(BOTH)));
+        }
+        String text = strategy.at(RuleNumbers.text(place)).asString("");
+        RuleNumbers.At at = RuleNumbers.at(text, place);
+        String side = RuleNumbers.text(place).contains("long") ? "long " : "short ";
+        return RuleRows.of(text).rows().stream().filter(row -> row.from() <= at.from() && row.to() >= at.to())
+                .findFirst().map(row -> side + (text.substring(row.from(), at.from()) + "…"
+                        + text.substring(at.to(), row.to())).replaceAll("\\s+", " "))
+                .orElse(DocumentDifference.words(place));
     }
 
     /** Numbers from one to another in steps, as a setting at a place. @throws BadInput where they make none or too many */
     public static SearchSpec.Setting setting(String place, String from, String to, String step) {
+        return setting(DocumentDifference.words(place), List.of(place), from, to, step);
+    }
+
+    /** The same of a place as {@link #numbers} has it, under its words. */
+    public static SearchSpec.Setting setting(JsonNode strategy, String place, String from, String to, String step) {
+        return setting(words(strategy, place), List.of(place.split(BOTH)), from, to, step);
+    }
+
+    private static SearchSpec.Setting setting(String name, List<String> places, String from, String to, String step) {
         ObjectNode range = Json.MAPPER.createObjectNode();
-        range.put("name", words(place)).put("at", place);
+        range.put("name", name);
+        places.forEach(place -> range.withArray("/at").add(place));
         range.set("from", number(from));
         range.set("to", number(to));
         range.set("step", number(step));
-        return SearchSpec.setting(Field.root(words(place), range), Json.MAPPER.createObjectNode());
+        return SearchSpec.setting(Field.root(name, range), Json.MAPPER.createObjectNode());
     }
 
     private static JsonNode number(String text) {

@@ -239,6 +239,14 @@ public record SearchSpec(String name, Documents.Read<Contract> contract, Documen
 
     /** Writes a value at a place that is there, or whose object is. */
     private static void put(ObjectNode document, String place, JsonNode value, Field range) {
+        if (RuleNumbers.isOne(place)) {
+            JsonNode text = document.at(RuleNumbers.text(place));
+            if (!text.isString() || !value.isNumber()) {
+                throw range.problem("expected numbers for a number of a rule, as /long/rule#0, found " + place);
+            }
+            range.checked(() -> RuleNumbers.at(text.asString(), place));
+            return;
+        }
         int last = place.lastIndexOf('/');
         JsonNode parent = place.startsWith("/")
                 ? document.at(place.substring(0, last))
@@ -268,6 +276,14 @@ public record SearchSpec(String name, Documents.Read<Contract> contract, Documen
     }
 
     private static void write(ObjectNode document, String place, JsonNode value) {
+        if (RuleNumbers.isOne(place)) {
+            JsonNode text = document.at(RuleNumbers.text(place));
+            if (text.isString()) {
+                write(document, RuleNumbers.text(place), Json.MAPPER.getNodeFactory()
+                        .stringNode(RuleNumbers.with(text.asString(), place, value.decimalValue())));
+            }
+            return;
+        }
         int last = place.lastIndexOf('/');
         JsonNode parent = document.at(place.substring(0, last));
         String key = place.substring(last + 1);

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.function.Consumer;
+import java.util.function.Supplier;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -66,9 +67,10 @@ public final class LimitsStage extends BorderPane {
      * @param books rulebooks of the person's own, which may be changed
      * @param ready rulebooks to begin with
      * @param day trading day that is shown first
+     * @param seal what is said of unseen dates
      */
     public record Work(Inputs inputs, Documents.Read<Account> account, ZoneId own, PlanBook plans, Books books,
-            List<Documents.Read<Rulebook>> ready, LocalDate day) {}
+            List<Documents.Read<Rulebook>> ready, LocalDate day, Supplier<String> seal) {}
 
     /** The person's rulebooks. */
     public interface Books {
@@ -121,7 +123,7 @@ public final class LimitsStage extends BorderPane {
         this.contract = work.inputs().contract();
         this.keep = keep;
         this.account = work.account();
-        this.past = new PastDaysPanel(work.inputs(), name -> {
+        this.past = new PastDaysPanel(work.inputs(), work.seal(), name -> {
             work.plans().open(name);
             opened();
         }, this::known);

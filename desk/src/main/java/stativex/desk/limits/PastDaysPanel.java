@@ -3,6 +3,7 @@ package stativex.desk.limits;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
+import java.util.function.Supplier;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
@@ -35,6 +36,7 @@ final class PastDaysPanel extends VBox {
     private final Button cancel = new Button("Cancel");
     private final ComboBox<String> strategies = Form.choice("limits-strategy",
             "Strategy whose past days are looked at");
+    private final Supplier<String> seal;
     private Optional<BookReading> reading = Optional.empty();
     private Optional<List<InterlockPrice>> prices = Optional.empty();
     private boolean showing;
@@ -43,7 +45,8 @@ final class PastDaysPanel extends VBox {
      * @param chosen told of the strategy that is to be looked at
      * @param fresh told when something else is known
      */
-    PastDaysPanel(Inputs inputs, Consumer<String> chosen, Runnable fresh) {
+    PastDaysPanel(Inputs inputs, Supplier<String> seal, Consumer<String> chosen, Runnable fresh) {
+        this.seal = seal;
         this.past = new PastDays(inputs);
         this.fresh = fresh;
         pathSaid.setId("limits-path-said");
@@ -137,7 +140,7 @@ final class PastDaysPanel extends VBox {
         }
         busy(known.busy(), !known.busy().isEmpty());
         if (known.busy().isEmpty()) {
-            oddsSaid.setText("from these " + known.curve().size() + " days, not sealed, seed "
+            oddsSaid.setText("from these " + known.curve().size() + " days, " + seal.get() + ", seed "
                     + Odds.Settings.DEFAULT.seed());
         }
         if (other) {

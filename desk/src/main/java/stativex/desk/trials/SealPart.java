@@ -79,12 +79,7 @@ final class SealPart {
 
     /** What is said of unseen dates under a result. */
     String words() {
-        return work.get().seal().map(seal -> "sealed " + DATE.format(seal.from()) + " – " + DATE.format(seal.to())
-                + ", opened " + times(SealBook.own().openings(seal))).orElse("not sealed");
-    }
-
-    private static String times(int times) {
-        return times == 1 ? "once" : times == 0 ? "never" : times + " times";
+        return SealBook.own().words(work.get().seal());
     }
 
     /** The seal over a trial's contract. */
@@ -160,7 +155,7 @@ final class SealPart {
             return box;
         }
         SealBook.Seal seal = over.get();
-        String opened = "Opened " + times(SealBook.own().openings(seal)) + ".";
+        String opened = "Opened " + SealBook.times(SealBook.own().openings(seal)) + ".";
         box.getChildren().add(heading("Unseen"));
         if (isUnseen(one)) {
             box.getChildren().add(Form.wrapped("This is the unseen range. " + opened));
@@ -180,7 +175,8 @@ final class SealPart {
             hold.setId("trial-open-seal");
             int others = SealBook.own().openings(seal);
             box.getChildren().addAll(Form.wrapped("Sealed: never looked at with this version; "
-                    + (others == 0 ? "no other has opened it." : "opened " + times(others) + " by others.")), hold);
+                    + (others == 0 ? "no other has opened it." : "opened " + SealBook.times(others) + " by others.")),
+                    hold);
         }
         return box;
     }

@@ -103,7 +103,7 @@ final class SearchFields extends VBox {
         VBox rows = new VBox(6);
         for (int i = 0; i < RANGES; i++) {
             List<String> words = new ArrayList<>(List.of("none"));
-            places.forEach(place -> words.add(SearchFolder.words(place)));
+            places.forEach(place -> words.add(SearchFolder.words(strategy, place)));
             ComboBox<String> box = Form.choice("search-range-" + i, "Setting that is varied",
                     words.toArray(String[]::new));
             box.setMaxWidth(Double.MAX_VALUE);
@@ -154,7 +154,7 @@ final class SearchFields extends VBox {
         for (int i = 0; i < RANGES; i++) {
             int at = which.get(i).getSelectionModel().getSelectedIndex() - 1;
             if (at >= 0) {
-                settings.add(SearchFolder.setting(places.get(at), figures.get(i)[0].getText(),
+                settings.add(SearchFolder.setting(strategy, places.get(at), figures.get(i)[0].getText(),
                         figures.get(i)[1].getText(), figures.get(i)[2].getText()));
             }
         }

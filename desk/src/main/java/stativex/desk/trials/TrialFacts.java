@@ -4,12 +4,14 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import stativex.account.Account;
 import stativex.desk.look.Form;
 import stativex.desk.look.Format;
 import stativex.engine.DayBook;
@@ -23,6 +25,7 @@ import stativex.evidence.Odds;
 import stativex.evidence.TrialReport;
 import stativex.files.AttemptBook;
 import stativex.files.ResultWords;
+import stativex.files.TrialSettings;
 import stativex.market.Contract;
 import stativex.market.Money;
 import stativex.market.TapeTime;
@@ -79,6 +82,7 @@ final class TrialFacts extends VBox {
         row("", "Largest loss", Format.money(-s.largestLoss()), "", "Of one trade, net.");
         row("", "Worst day", s.worstDay().map(TrialFacts::day).orElse("none"), "",
                 "The lowest day result, open result included.");
+        threshold(s, inputs);
         row("trial-drawdown", "Deepest drawdown", Format.money(-s.deepestDrawdown()),
                 interval(report, Intervals.Figure.DEEPEST_DRAWDOWN, true),
                 "The deepest fall of equity from its best so far, at every print.");
@@ -163,6 +167,46 @@ final class TrialFacts extends VBox {
         words.setId("trial-verdict");
         getChildren().add(words);
         verdict.odds().ifPresent(odds -> getChildren().add(Form.wrapped(odds(odds))));
+    }
+
+    /** The day's loss that is too much for the person: the account's own day loss, until another one is written. */
+    private void threshold(Summary s, Inputs inputs) {
+        Optional<Long> own = TrialSettings.read().worstDay();
+        Optional<Long> line = own.or(() -> inputs.account().own().dayLoss().map(Account.DayLoss::amount));
+        TextField field = new TextField(line.map(Money::text).orElse(""));
+        field.setId("trial-threshold");
+        field.setAccessibleText("Loss of a day that is too much; empty: the account's own day loss");
+        field.setPrefColumnCount(6);
+        Label said = Form.muted("");
+        said.setId("trial-threshold-said");
+        Runnable judge = () -> {
+            long worst = s.worstDay().map(DayBook.Day::result).orElse(0L);
+            long days = parsed(field.getText()).map(most -> s.days().stream().filter(d -> d.result() < -most).count())
+                    .orElse(0L);
+            said.getStyleClass().setAll("label", days > 0 ? "problem" : "muted");
+            said.setText(parsed(field.getText()).isEmpty()
+                    ? field.getText().isBlank() ? "none" : "expected money above 0"
+                    : days > 0
+                            ? "worse on " + days + (days == 1 ? " day" : " days") + ", by "
+                                    + Format.money(-worst - parsed(field.getText()).get())
+                            : "never worse");
+        };
+        field.setOnAction(e -> {
+            if (field.getText().isBlank() || parsed(field.getText()).isPresent()) {
+                new TrialSettings(parsed(field.getText())).keep();
+            }
+            judge.run();
+        });
+        judge.run();
+        getChildren().add(Form.row(Form.muted("no worse than"), field, said));
+    }
+
+    private static Optional<Long> parsed(String text) {
+        try {
+            return Optional.of(Money.parse(text.strip())).filter(money -> money > 0);
+        } catch (IllegalArgumentException e) {
+            return Optional.empty();
+        }
     }
 
     /** Both sides of a seal, a column each: a steep fall is a bad sign. */
