@@ -8,6 +8,8 @@ module stativex.files {
     requires java.sql;
     requires duckdb.jdbc;
     requires org.apache.pdfbox;
+    // pdfbox says no module's name, so nobody else would bring what it logs by
+    requires org.apache.commons.logging;
 
     exports stativex.files;
     exports stativex.files.tape;
