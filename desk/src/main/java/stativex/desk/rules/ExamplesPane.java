@@ -86,6 +86,7 @@ final class ExamplesPane extends VBox {
         this.stage = stage;
         words.setId("example-words");
         beside.setId("example-beside");
+        beside.setMinWidth(Region.USE_PREF_SIZE);
         right.setOnAction(e -> mark(ExampleBook.Mark.RIGHT));
         wrong.setOnAction(e -> mark(ExampleBook.Mark.WRONG));
         find.setOnAction(e -> {
@@ -151,7 +152,7 @@ final class ExamplesPane extends VBox {
         int rights = marks.map(m -> m.rights(stage.side())).orElse(0);
         find.setDisable(rights == 0);
         marks.ifPresent(m -> words.setText(rights == 0
-                ? "pick a bar and say whether a " + stage.side().word() + " entry was right"
+                ? "pick a bar: was a " + stage.side().word() + " entry right?"
                 : rights + (rights == 1 ? " bar" : " bars") + " marked as right"));
     }
 

@@ -8,6 +8,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
+import javafx.geometry.Insets;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -149,11 +150,11 @@ final class SealPart {
     /** What is known of the sealed range, beside a trial. @param open opens it for the version that is shown */
     Node beside(TrialFolder.Kept one, Optional<TrialFolder.Kept> partner, Runnable open) {
         VBox box = new VBox(4);
-        box.setPadding(new javafx.geometry.Insets(10, 0, 0, 0));
         Optional<SealBook.Seal> over = over(one);
         if (over.isEmpty()) {
             return box;
         }
+        box.setPadding(new Insets(10, 0, 0, 0));
         SealBook.Seal seal = over.get();
         String opened = "Opened " + SealBook.times(SealBook.own().openings(seal)) + ".";
         box.getChildren().add(heading("Unseen"));
