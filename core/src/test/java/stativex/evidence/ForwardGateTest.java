@@ -17,34 +17,13 @@ import org.testng.annotations.Test;
 public class ForwardGateTest {
     private static final Intervals.Settings FEW = new Intervals.Settings(200, 5, 7);
 
-    /** SplitMix64 as its authors wrote it (Steele, Lea, Flood 2014; public domain code by Vigna). */
-    private static final class Mix {
-        private long state;
-
-        Mix(long seed) {
-            state = seed;
-        }
-
-        long next() {
-            state += 0x9E3779B97F4A7C15L;
-            long z = state;
-            z = (z ^ z >>> 30) * 0xBF58476D1CE4E5B9L;
-            z = (z ^ z >>> 27) * 0x94D049BB133111EBL;
-            return z ^ z >>> 31;
-        }
-
-        double unit() {
-            return (next() >>> 11) * Math.pow(2, -53);
-        }
-    }
-
     private static List<Long> drawn(List<List<Long>> trial, int n, Intervals.Settings how, int r) {
-        Mix master = new Mix(how.seed());
+        SplitMix master = new SplitMix(how.seed());
         long seed = 0;
         for (int i = 0; i <= r; i++) {
             seed = master.next();
         }
-        Mix random = new Mix(seed);
+        SplitMix random = new SplitMix(seed);
         List<Long> nets = new ArrayList<>();
         int day = (int) Math.floor(random.unit() * trial.size());
         while (true) {

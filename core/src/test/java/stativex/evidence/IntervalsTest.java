@@ -47,27 +47,6 @@ public class IntervalsTest {
 
     // ------------------------------------------------------------------ the twin, from SEMANTICS alone
 
-    /** SplitMix64 as its authors give it (Steele, Lea, Flood 2014), from memory. */
-    private static final class SplitMix {
-        private long state;
-
-        SplitMix(long seed) {
-            state = seed;
-        }
-
-        long next() {
-            state += 0x9e3779b97f4a7c15L;
-            long z = state;
-            z = (z ^ z >>> 30) * 0xbf58476d1ce4e5b9L;
-            z = (z ^ z >>> 27) * 0x94d049bb133111ebL;
-            return z ^ z >>> 31;
-        }
-
-        double unit() {
-            return (next() >>> 11) / 9007199254740992.0;
-        }
-    }
-
     private static List<List<Walked>> resamples(List<Walked> days, int count, int block, long seed) {
         SplitMix master = new SplitMix(seed);
         List<List<Walked>> all = new ArrayList<>();

@@ -93,33 +93,8 @@ public class OddsTest {
         return paths.made();
     }
 
-    /** SplitMix64 as it is published: the state goes up by the golden gamma, then it is mixed. */
-    private static final class Mix {
-        private long state;
-
-        Mix(long seed) {
-            state = seed;
-        }
-
-        long next() {
-            state += 0x9E3779B97F4A7C15L;
-            long z = state;
-            z = (z ^ (z >>> 30)) * 0xBF58476D1CE4E5B9L;
-            z = (z ^ (z >>> 27)) * 0x94D049BB133111EBL;
-            return z ^ (z >>> 31);
-        }
-
-        double u() {
-            return (next() >>> 11) / 9007199254740992.0;
-        }
-
-        int below(int n) {
-            return (int) Math.floor(u() * n);
-        }
-    }
-
     /** One account, judged at every print, and what became of it: {@code passed 7}, {@code broken DRAWDOWN_FLOOR 3}, ... */
-    private static String live(Account account, List<List<P>> days, Mix mix, double block, int most) {
+    private static String live(Account account, List<List<P>> days, SplitMix mix, double block, int most) {
         long balance = 1000;
         long peak = 1000;
         long closes = 1000;
@@ -127,7 +102,7 @@ public class OddsTest {
         List<Long> nets = new ArrayList<>();
         int at = -1;
         for (int n = 1; n <= most; n++) {
-            at = at < 0 || mix.u() < 1 / block ? mix.below(days.size()) : (at + 1) % days.size();
+            at = at < 0 || mix.unit() < 1 / block ? mix.below(days.size()) : (at + 1) % days.size();
             long start = balance;
             long best = 0;
             for (Line line : lines(account, start, peak, closes, 0)) {
@@ -221,11 +196,11 @@ public class OddsTest {
             int accounts = 20;
             Odds odds = Odds.of(account, paths(account, days), new Odds.Settings(accounts, 25, 3, round, 0, 1),
                     Odds.Progress.NONE).orElseThrow();
-            Mix master = new Mix(round);
+            SplitMix master = new SplitMix(round);
             Map<String, Integer> naive = new HashMap<>();
             List<Integer> passes = new ArrayList<>();
             for (int i = 0; i < accounts; i++) {
-                String fate = live(account, days, new Mix(master.next()), 3, 25);
+                String fate = live(account, days, new SplitMix(master.next()), 3, 25);
                 if (fate.startsWith("passed")) {
                     passes.add(Integer.parseInt(fate.substring(7)));
                 }
@@ -265,18 +240,18 @@ public class OddsTest {
         }
         Odds odds = Odds.of(account, paths(account, days), new Odds.Settings(400, 40, 5, 7, 40, 50), Odds.Progress.NONE)
                 .orElseThrow();
-        Mix master = new Mix(7);
+        SplitMix master = new SplitMix(7);
         double[] shares = new double[40];
         for (int r = 0; r < 40; r++) {
-            Mix mix = new Mix(master.next());
+            SplitMix mix = new SplitMix(master.next());
             List<List<P>> drawn = new ArrayList<>();
             int at = -1;
             for (int d = 0; d < 30; d++) {
-                at = at < 0 || mix.u() < 0.2 ? mix.below(30) : (at + 1) % 30;
+                at = at < 0 || mix.unit() < 0.2 ? mix.below(30) : (at + 1) % 30;
                 drawn.add(days.get(at));
             }
             for (int i = 0; i < 50; i++) {
-                shares[r] += live(account, drawn, new Mix(mix.next()), 5, 40).startsWith("passed") ? 1 / 50.0 : 0;
+                shares[r] += live(account, drawn, new SplitMix(mix.next()), 5, 40).startsWith("passed") ? 1 / 50.0 : 0;
             }
         }
         Arrays.sort(shares);

@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.OptionalDouble;
 import stativex.engine.DayBook;
 import stativex.evidence.DayStatistics;
+import stativex.evidence.EquityCurve;
 import stativex.evidence.Intervals;
 import stativex.evidence.TrialReport;
 import stativex.market.Contract;
@@ -77,6 +78,30 @@ final class ReportFigures {
                         .map(s -> s.name() + " " + s.version() + " with " + s.plan().name() + " " + s.plan().version())
                         .toList())
                 + ". Engine " + ResultFiles.engineVersion() + ". " + seal + ".";
+    }
+
+    /** Points of the picture: x in days from the beginning, equity, and how far it lies under its best so far; money. */
+    static List<double[]> points(List<EquityCurve.Day> curve) {
+        List<double[]> points = new ArrayList<>();
+        double begun = 0;
+        double best = 0;
+        points.add(new double[]{0, 0, 0});
+        for (int d = 0; d < curve.size(); d++) {
+            EquityCurve.Day day = curve.get(d);
+            double last = 0;
+            int count = day.pieces().size();
+            for (int p = 0; p < count; p++) {
+                EquityCurve.Piece piece = day.pieces().get(p);
+                for (long value : new long[]{piece.high(), piece.low(), piece.last()}) {
+                    best = Math.max(best, begun + value);
+                    points.add(new double[]{d + (p + 1.0) / (count + 1), begun + value, begun + value - best});
+                }
+                last = piece.last();
+            }
+            begun += last;
+            points.add(new double[]{d + 1.0, begun, begun - best});
+        }
+        return points;
     }
 
     private static OptionalDouble year(OptionalDouble day) {

@@ -100,25 +100,8 @@ public final class ReportPage {
     // ------------------------------------------------------------------ picture
 
     private void picture(List<EquityCurve.Day> curve) {
-        List<double[]> points = new ArrayList<>();
-        double begun = 0;
-        double best = 0;
-        points.add(new double[]{0, 0, 0});
-        for (int d = 0; d < curve.size(); d++) {
-            EquityCurve.Day day = curve.get(d);
-            double last = 0;
-            int count = day.pieces().size();
-            for (int p = 0; p < count; p++) {
-                EquityCurve.Piece piece = day.pieces().get(p);
-                for (long value : new long[]{piece.high(), piece.low(), piece.last()}) {
-                    best = Math.max(best, begun + value);
-                    points.add(new double[]{d + (p + 1.0) / (count + 1), begun + value, begun + value - best});
-                }
-                last = piece.last();
-            }
-            begun += last;
-            points.add(new double[]{d + 1.0, begun, begun - best});
-        }
+        List<double[]> points = ReportFigures.points(curve);
+        double begun = points.getLast()[1];
         double low = points.stream().mapToDouble(p -> p[1]).min().orElse(0);
         double high = Math.max(points.stream().mapToDouble(p -> p[1]).max().orElse(0), low + 1);
         double deepest = Math.min(points.stream().mapToDouble(p -> p[2]).min().orElse(0), -1);

@@ -3,7 +3,6 @@ package stativex.files;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import org.apache.pdfbox.pdmodel.PDDocument;
@@ -198,22 +197,7 @@ public final class ReportPdf implements AutoCloseable {
     private void picture(List<EquityCurve.Day> curve) throws IOException {
         float height = 150;
         float width = PDRectangle.A4.getWidth() - 2 * MARGIN;
-        List<double[]> points = new ArrayList<>();
-        points.add(new double[]{0, 0});
-        double begun = 0;
-        for (int d = 0; d < curve.size(); d++) {
-            double last = 0;
-            int pieces = curve.get(d).pieces().size();
-            for (int p = 0; p < pieces; p++) {
-                EquityCurve.Piece piece = curve.get(d).pieces().get(p);
-                for (long value : new long[]{piece.high(), piece.low(), piece.last()}) {
-                    points.add(new double[]{d + (p + 1.0) / (pieces + 1), begun + value});
-                }
-                last = piece.last();
-            }
-            begun += last;
-            points.add(new double[]{d + 1.0, begun});
-        }
+        List<double[]> points = ReportFigures.points(curve);
         double low = points.stream().mapToDouble(p -> p[1]).min().orElse(0);
         double high = Math.max(points.stream().mapToDouble(p -> p[1]).max().orElse(0), low + 1);
         heading("Equity, print by print", Money.text((long) low) + " to " + Money.text((long) high));
