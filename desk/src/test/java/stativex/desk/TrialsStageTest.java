@@ -75,6 +75,20 @@ public class TrialsStageTest extends DeskTest {
         });
         assertEquals(text("#trial-threshold-said"), "never worse");
         picture("trial");
+        // a session of this version, as if it had been replayed with it engaged from before the first print
+        Files.createDirectories(stativex.files.DataFolder.path().resolve("sessions"));
+        Files.copy(kept.getFirst().document(), stativex.files.DataFolder.path().resolve("sessions")
+                .resolve("2026-09-24-180000.session.jsonl"));
+        press("#trial-forward");
+        worked();
+        assertTrue(text("#trial-forward-words").startsWith("Not yet after 4 whole days, judged next at the close of day"
+                + " 10. 1 day was not engaged"), text("#trial-forward-words"));
+        fx(() -> {
+            robot.from(window.trialsStage()).lookup(".scroll-pane").queryAllAs(javafx.scene.control.ScrollPane.class)
+                    .forEach(pane -> pane.setVvalue(1));
+            return null;
+        });
+        picture("forward");
         chosen = Optional.of(Files.createTempDirectory("report").resolve("report.html"));
         press("#trial-save");
         String page = Files.readString(chosen.get());

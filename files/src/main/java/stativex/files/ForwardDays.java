@@ -1,5 +1,8 @@
 package stativex.files;
 
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -7,11 +10,16 @@ import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.stream.Stream;
 import stativex.engine.Command;
 import stativex.engine.Engine;
 import stativex.engine.Lock;
 import stativex.engine.Mode;
 import stativex.evidence.ForwardGate;
+import stativex.files.tape.TapeReference;
+import stativex.files.tape.TapeStore;
 import stativex.market.Session;
 import stativex.market.SessionCalendar;
 import stativex.market.Side;
@@ -54,11 +62,18 @@ public final class ForwardDays {
         List<TradeFacts> trades = TradeFacts.of(run).stream()
                 .filter(facts -> facts.trade().owner().equals(new Owner.Strategy(index)))
                 .sorted(Comparator.comparingLong(facts -> facts.trade().entryTime())).toList();
+        // sealed dates that this version has not opened are not looked at here, either
+        Optional<SealBook.Seal> hidden = TapeReference.isStored(TapeStore.own(), session.tapeReference())
+                ? SealBook.own().of(session.inputs().contract().symbol())
+                        .filter(seal -> !SealBook.own().opened(seal, version))
+                : Optional.empty();
         List<ForwardGate.Day> days = new ArrayList<>();
         List<LocalDate> left = new ArrayList<>();
         for (var day : engine.days().days()) {
             boolean broke = broken.equals(Optional.of(day.date()));
-            if (broke || isWhole(session, changes, day.date())) {
+            if (hidden.filter(seal -> seal.holds(day.date())).isPresent()) {
+                left.add(day.date());
+            } else if (broke || isWhole(session, changes, day.date())) {
                 days.add(new ForwardGate.Day(day.date(), trades.stream()
                         .filter(facts -> facts.tradingDay().equals(day.date())).map(facts -> facts.trade().net())
                         .toList(), broke));
@@ -67,6 +82,35 @@ public final class ForwardDays {
             }
         }
         return new Found(days, left);
+    }
+
+    /**
+     * Every whole day of a version in the sessions of the person's data folder; of a day that was replayed more than once the first time
+     * counts. Sessions that do not read, or have not that version, are passed over.
+     */
+    public static Found recorded(String version, SessionFile.TapeSource tapes) {
+        Path folder = DataFolder.path().resolve("sessions");
+        TreeMap<LocalDate, ForwardGate.Day> days = new TreeMap<>();
+        TreeSet<LocalDate> left = new TreeSet<>();
+        if (Files.isDirectory(folder)) {
+            try (Stream<Path> files = Files.list(folder)) {
+                for (Path file : files.filter(f -> f.getFileName().toString().endsWith(".session.jsonl")).sorted()
+                        .toList()) {
+                    try {
+                        Found found = of(SessionFile.read(file, tapes), version);
+                        found.days().forEach(day -> days.putIfAbsent(day.date(), day));
+                        left.addAll(found.left());
+                    } catch (BadInput e) {
+                        // another version, or a tape that is gone
+                        continue;
+                    }
+                }
+            } catch (IOException e) {
+                throw new BadInput(folder + ": cannot be read: " + Causes.of(e), e);
+            }
+        }
+        left.removeAll(days.keySet());
+        return new Found(List.copyOf(days.values()), List.copyOf(left));
     }
 
     private static int index(SessionFile.Session session, String version) {

@@ -9,9 +9,11 @@ import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
 import java.util.function.DoubleConsumer;
 import javafx.application.Platform;
+import stativex.demo.Demo;
 import stativex.evidence.BookReading;
 import stativex.evidence.DayPath;
 import stativex.evidence.EquityCurve;
+import stativex.evidence.ForwardGate;
 import stativex.evidence.FreeTrial;
 import stativex.evidence.InterlockPrice;
 import stativex.evidence.Intervals;
@@ -22,6 +24,7 @@ import stativex.engine.Command;
 import stativex.engine.Mode;
 import stativex.files.AttemptBook;
 import stativex.files.BadInput;
+import stativex.files.ForwardDays;
 import stativex.files.SessionFile;
 import stativex.files.TrialFolder;
 import stativex.market.Histories;
@@ -214,6 +217,31 @@ final class TrialQueue implements AutoCloseable {
                 told(() -> failed.accept(e.getMessage()));
             }
         });
+    }
+
+    /** Judges how the version of a trial of one strategy went on in the sessions of the person's data folder. */
+    void forward(Result result, Consumer<ForwardPart.Found> shown, Consumer<String> failed) {
+        beside++;
+        worker.execute(() -> {
+            try {
+                if (result.documents().strategies().size() != 1) {
+                    throw new BadInput("expected a trial of one strategy");
+                }
+                ForwardPart.Found found = forward(result);
+                told(() -> shown.accept(found));
+            } catch (BadInput | IllegalArgumentException e) {
+                told(() -> failed.accept(e.getMessage()));
+            }
+        });
+    }
+
+    private static ForwardPart.Found forward(Result result) {
+        String version = result.documents().strategies().getFirst().value().version();
+        ForwardDays.Found found = ForwardDays.recorded(version, Demo::tape);
+        List<List<Long>> trial = ForwardGate.days(result.run());
+        int trades = found.days().stream().mapToInt(day -> day.nets().size()).sum();
+        return new ForwardPart.Found(ForwardGate.judge(trial, found.days(), DRAWN), found.days(), found.left().size(),
+                trades == 0 ? List.of() : ForwardGate.band(trial, trades, DRAWN).stream().toList());
     }
 
     private void told(Runnable what) {

@@ -451,6 +451,7 @@ public final class TrialsStage extends BorderPane {
                 unseen ? Optional.of(result) : other, seal.dates(one, result.run().inputs().contract().calendar())));
         facts.show(result, seal.words(), other.map(o -> new TrialFacts.Pair(unseen ? o : result, unseen ? result : o)));
         facts.getChildren().addAll(seal.beside(one, partner, () -> openSeal(result)), new BarsBeside(queue, result),
+                new ForwardPart(queue, result),
                 saver(one, result));
         showList();
     }
