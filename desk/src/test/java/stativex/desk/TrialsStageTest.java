@@ -98,6 +98,9 @@ public class TrialsStageTest extends DeskTest {
         // tables
         by(7);
         picture("trial-table");
+        by(12);
+        assertTrue(robot.lookup("\u22121.0 to \u22120.5").tryQuery().isPresent(), "half an R each");
+        picture("trial-r");
         by(0);
         // a mark to its trade, and on to the chart
         robot.clickOn(fx(() -> window.trialsStage().mark(1)));

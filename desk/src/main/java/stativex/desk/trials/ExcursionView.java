@@ -1,5 +1,6 @@
 package stativex.desk.trials;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
@@ -12,6 +13,9 @@ import stativex.desk.look.Fonts;
 import stativex.desk.look.Format;
 import stativex.desk.look.Palette;
 import stativex.engine.Trade;
+import stativex.exit.Distance;
+import stativex.exit.ExitPlan;
+import stativex.exit.ExitTerms;
 import stativex.trial.TradeFacts;
 
 /** The worst against a trade beside the best for it, a mark each: filled won, hollow lost. Clicking one leads to its trade. */
@@ -23,6 +27,7 @@ final class ExcursionView extends Sketch {
 
     private final IntConsumer chosen;
     private List<TradeFacts> trades = List.of();
+    private List<PlanLine> lines = List.of();
     private OptionalInt selected = OptionalInt.empty();
     private double wide = 1;
     private double high = 1;
@@ -45,13 +50,47 @@ final class ExcursionView extends Sketch {
         });
     }
 
-    void show(List<TradeFacts> shown) {
+    /**
+     * Where the exit plan acts.
+     *
+     * @param ticks from the entry, above 0
+     * @param against against the trade; else for it
+     */
+    record PlanLine(String words, long ticks, boolean against) {}
+
+    /** The lines of a plan whose distances are ticks, alike on both sides; others stand elsewhere for each trade. */
+    static List<PlanLine> lines(ExitPlan plan) {
+        List<PlanLine> lines = new ArrayList<>();
+        if (plan.longTerms().equals(plan.shortTerms())) {
+            ExitTerms terms = plan.longTerms();
+            terms.stop().flatMap(stop -> ticks(stop.distance()))
+                    .ifPresent(ticks -> lines.add(new PlanLine("stop " + ticks, ticks, true)));
+            terms.breakeven().flatMap(ExitTerms.Breakeven::after).flatMap(ExcursionView::ticks)
+                    .ifPresent(ticks -> lines.add(new PlanLine("breakeven " + ticks, ticks, false)));
+            terms.targets().stream().flatMap(target -> target.distance().stream()).flatMap(d -> ticks(d).stream())
+                    .distinct().forEach(ticks -> lines.add(new PlanLine("target " + ticks, ticks, false)));
+        }
+        return lines;
+    }
+
+    private static Optional<Long> ticks(Distance distance) {
+        return distance instanceof Distance.Ticks(long ticks) && ticks > 0 ? Optional.of(ticks) : Optional.empty();
+    }
+
+    /** @param plan where it acts, as far as that is the same for every trade */
+    void show(List<TradeFacts> shown, List<PlanLine> plan) {
         trades = shown;
+        lines = List.copyOf(plan);
         selected = OptionalInt.empty();
-        mostAgainst = Math.max(4, trades.stream().mapToLong(t -> t.trade().mae()).max().orElse(0));
-        mostFor = Math.max(4, trades.stream().mapToLong(t -> t.trade().mfe()).max().orElse(0));
+        mostAgainst = Math.max(Math.max(4, trades.stream().mapToLong(t -> t.trade().mae()).max().orElse(0)),
+                most(true));
+        mostFor = Math.max(Math.max(4, trades.stream().mapToLong(t -> t.trade().mfe()).max().orElse(0)), most(false));
         setAccessibleText(words());
         repaint();
+    }
+
+    private long most(boolean against) {
+        return lines.stream().filter(line -> line.against() == against).mapToLong(PlanLine::ticks).max().orElse(0);
     }
 
     /** Where the mark of a trade stands, for whoever clicks it. */
@@ -128,6 +167,22 @@ final class ExcursionView extends Sketch {
         pen.text("best for it", WORDS, Palette.MUTED, LEFT + 6, 14);
         pen.rightAligned("worst against it", WORDS, Palette.MUTED, width - 12, base + 28);
         axis(pen, base);
+        for (PlanLine line : lines) {
+            if (line.against()) {
+                double x = LEFT + (wide - LEFT - 20) * line.ticks() / mostAgainst;
+                pen.line(Palette.TRIP, 1.2, x, 8, x, base);
+                pen.text(line.words(), WORDS, Palette.TRIP, x + 4, 14);
+            } else {
+                double y = base - (base - 22) * line.ticks() / mostFor;
+                pen.line(Palette.INK, 1, LEFT, y, wide - 14, y, 4, 3);
+                // targets on the right, breakeven in the middle: they may lie beside each other
+                if (line.words().startsWith("breakeven")) {
+                    pen.centred(line.words(), WORDS, Palette.INK, (LEFT + wide) / 2, y - 3);
+                } else {
+                    pen.rightAligned(line.words(), WORDS, Palette.INK, wide - 14, y - 3);
+                }
+            }
+        }
         for (int i = 0; i < trades.size(); i++) {
             Trade trade = trades.get(i).trade();
             boolean won = trade.net() > 0;

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.TreeMap;
 import java.util.function.BiConsumer;
 import javafx.geometry.HPos;
 import javafx.geometry.Insets;
@@ -53,7 +54,8 @@ final class ReportView extends VBox {
     private final ScrollPane table = new ScrollPane(tables);
     private final BorderPane below = new BorderPane();
     private final ComboBox<String> by = Form.choice("trials-by", "What the table lists trades by", "days",
-            "day", "week", "month", "year", "weekday", "hour", "window", "side", "grade", "exit reason", "contract");
+            "day", "week", "month", "year", "weekday", "hour", "window", "side", "grade", "exit reason", "contract",
+            "R");
     private Optional<Shown> shown = Optional.empty();
     private Optional<TradeFacts> trade = Optional.empty();
 
@@ -96,7 +98,9 @@ final class ReportView extends VBox {
         picture.show(List.of(new TrialPicture.Line(next.name(), before.curve())), next.sealed().isEmpty()
                 ? Optional.empty()
                 : Optional.of(new TrialPicture.Unseen(next.sealed(), next.unseen().map(TrialQueue.Result::curve))));
-        excursions.show(next.result().report().trades());
+        excursions.show(next.result().report().trades(), next.result().documents().strategies().size() > 1
+                ? List.of()
+                : ExcursionView.lines(next.result().documents().strategies().getFirst().value().plan()));
         excursionWords.setText(excursions.words());
         Form.show(toChart, false);
         below.setCenter(split());
@@ -143,6 +147,8 @@ final class ReportView extends VBox {
         shown.ifPresent(of -> {
             if (index <= 0) {
                 calendar(of);
+            } else if (index > TradeTable.By.values().length) {
+                distribution(of.result().report().trades());
             } else {
                 table(of.result().report().table(TradeTable.By.values()[index - 1], ReportFile::exit));
             }
@@ -162,6 +168,32 @@ final class ReportView extends VBox {
     private static List<DayCalendarView.Day> daysOf(TrialQueue.Result result) {
         return DayCalendarView.of(result.report().summary().days(),
                 result.report().table(TradeTable.By.DAY, ReportFile::exit));
+    }
+
+    /** How many trades ended in each half R. */
+    private void distribution(List<TradeFacts> trades) {
+        TreeMap<Integer, Integer> halves = new TreeMap<>();
+        trades.stream().flatMapToDouble(facts -> facts.r().stream())
+                .forEach(r -> halves.merge((int) Math.floor(2 * r), 1, Integer::sum));
+        GridPane grid = new GridPane(12, 3);
+        header(grid, "R", "trades", "");
+        int most = halves.values().stream().mapToInt(n -> n).max().orElse(1);
+        for (int half = halves.isEmpty() ? 1 : halves.firstKey(); !halves.isEmpty()
+                && half <= halves.lastKey(); half++) {
+            int count = halves.getOrDefault(half, 0);
+            int row = half - halves.firstKey() + 1;
+            cells(grid, row, Format.decimal(half / 2.0, 1) + " to " + Format.decimal((half + 1) / 2.0, 1),
+                    Integer.toString(count));
+            Region bar = new Region();
+            bar.getStyleClass().add(half < 0 ? "bar-lost" : "bar-won");
+            bar.setMinSize(150.0 * count / most, 12);
+            bar.setMaxSize(150.0 * count / most, 12);
+            grid.add(bar, 2, row);
+        }
+        tables.getChildren().setAll(grid);
+        long without = trades.stream().filter(facts -> facts.r().isEmpty()).count();
+        dayWords.setText("Net ÷ what the initial stop risked, fees of both ways in it"
+                + (without > 0 ? "; " + without + " trades have no stop." : "."));
     }
 
     private void table(TradeTable of) {
