@@ -5,12 +5,17 @@ import java.io.IOException;
 import java.io.Serializable;
 import java.net.InetSocketAddress;
 import java.net.Socket;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.List;
 import java.util.function.BiConsumer;
 import java.util.function.BooleanSupplier;
+import java.util.jar.JarEntry;
+import java.util.jar.JarOutputStream;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import org.apache.spark.SparkConf;
 import org.apache.spark.api.java.JavaRDD;
 import org.apache.spark.api.java.JavaSparkContext;
@@ -30,8 +35,7 @@ import stativex.market.Tape;
  * Variants on a cluster of Apache Spark. Work is cut into blocks of variants; a block whose machine is lost is tried again on another one,
  * and comes to the same. Documents and tape go out once; what comes back is a few figures for each variant.
  *
- * <p>Caveats: settings of Spark can be given as system properties that begin with {@code spark.}; our own classes go along as jars, or, where
- * they lie in folders, are expected there by every machine.
+ * <p>Caveats: settings of Spark can be given as system properties that begin with {@code spark.}; our own classes go along as jars.
  */
 public final class SparkMachines implements SearchElsewhere.Machines {
     /** Variants of a block. */
@@ -71,16 +75,33 @@ public final class SparkMachines implements SearchElsewhere.Machines {
                 .setIfMissing("spark.task.maxFailures", "8");
         List<String> own = Arrays.stream(System.getProperty("java.class.path").split(File.pathSeparator))
                 .filter(SparkMachines::isOurs).toList();
-        conf.setJars(own.stream().filter(path -> path.endsWith(".jar")).toArray(String[]::new));
-        List<String> folders = own.stream().filter(path -> !path.endsWith(".jar")).toList();
-        if (!folders.isEmpty()) {
-            conf.setIfMissing("spark.executor.extraClassPath", String.join(File.pathSeparator, folders));
-        }
+        // all of them go along: one loader of the executor must see them all
+        conf.setJars(own.stream().map(path -> path.endsWith(".jar") ? path : jar(Path.of(path)))
+                .toArray(String[]::new));
         context = new JavaSparkContext(conf);
         if (!master.startsWith("local")) {
             waitForOne(master);
         }
         parcel = context.broadcast(sent);
+    }
+
+    /** The classes of a folder as a jar, for as long as this process lives. */
+    private static String jar(Path folder) {
+        try {
+            Path jar = Files.createTempFile("stativex-classes", ".jar");
+            jar.toFile().deleteOnExit();
+            try (JarOutputStream out = new JarOutputStream(Files.newOutputStream(jar));
+                    Stream<Path> files = Files.walk(folder)) {
+                for (Path file : files.filter(Files::isRegularFile).sorted().toList()) {
+                    out.putNextEntry(new JarEntry(folder.relativize(file).toString().replace(File.separatorChar, '/')));
+                    Files.copy(file, out);
+                    out.closeEntry();
+                }
+            }
+            return jar.toString();
+        } catch (IOException e) {
+            throw new BadInput(folder + ": cannot be sent: " + e.getMessage(), e);
+        }
     }
 
     /** A master may have no machine with as much memory as is asked for: that is said instead of waited for. */
@@ -103,9 +124,9 @@ public final class SparkMachines implements SearchElsewhere.Machines {
     }
 
     /** Everything that Spark's own distribution does not bring. */
-    private static boolean isOurs(String path) {
+    static boolean isOurs(String path) {
         String name = new File(path).getName();
-        return !path.endsWith(".jar") || name.matches(
+        return new File(path).isDirectory() || name.matches(
                 "(stativex|core|files|cluster|demo|link|cli|jackson-(core|databind)-3|json-schema|itu|fastcsv|ical4j|duckdb|antlr4|picocli|slf4j-nop).*");
     }
 

@@ -24,7 +24,8 @@ final class Standalone implements AutoCloseable {
         Path jars = Files.createDirectory(folder.resolve("jars"));
         for (String path : System.getProperty("java.class.path").split(File.pathSeparator)) {
             Path jar = Path.of(path);
-            if (path.endsWith(".jar") && !Files.exists(jars.resolve(jar.getFileName()))) {
+            // ours come from the one that begins the search, as on a cluster that knows nothing of us
+            if (!SparkMachines.isOurs(path) && !Files.exists(jars.resolve(jar.getFileName()))) {
                 Files.createSymbolicLink(jars.resolve(jar.getFileName()), jar.toAbsolutePath());
             }
         }
