@@ -7,6 +7,7 @@ module stativex.files {
     requires ical4j.core;
     requires java.sql;
     requires duckdb.jdbc;
+    requires org.xerial.sqlitejdbc;
     requires org.apache.pdfbox;
     // pdfbox says no module's name, so nobody else would bring what it logs by
     requires org.apache.commons.logging;

@@ -17,7 +17,8 @@ import stativex.market.TapeTime;
 
 /** The command {@code stativex}. Exit codes: 0, 1 (bad input, said on stderr), 2 (usage). */
 @Command(name = "stativex", mixinStandardHelpOptions = true, version = "Stativex " + ResultFiles.ENGINE, subcommands = {
-        TrialCommand.class, PastCommand.class, BookCommand.class, OddsCommand.class, GateCommand.class,
+        TrialCommand.class, TrialsCommand.class, PastCommand.class, BookCommand.class, OddsCommand.class,
+        GateCommand.class,
         SearchCommand.class, ExamplesCommand.class,
         SealCommand.class,
         ImportCommand.class,

@@ -128,6 +128,12 @@ public final class SealBook {
         return opened(read(), seal, version);
     }
 
+    /** Whether a kept trial looks at dates of a seal that nobody opened for its versions: it was made before the seal. */
+    public boolean hides(Seal seal, TrialFolder.Kept trial) {
+        return trial.to().filter(day -> !day.isBefore(seal.from())).isPresent()
+                && !trial.versions().stream().allMatch(version -> opened(seal, version));
+    }
+
     private static boolean opened(Book book, Seal seal, String version) {
         return book.openings().stream()
                 .anyMatch(one -> one.contract().equals(seal.contract()) && one.version().equals(version)

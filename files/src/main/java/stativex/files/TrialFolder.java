@@ -6,7 +6,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
@@ -26,8 +25,9 @@ import tools.jackson.databind.JsonNode;
  * not count.
  */
 public final class TrialFolder {
-    private static final Pattern NUMBER = Pattern.compile("[0-9]{4,9}");
-    private static final String DOCUMENT = "trial.session";
+    static final Pattern NUMBER = Pattern.compile("[0-9]{4,9}");
+    static final String DOCUMENT = "trial.session";
+    static final String SUMMARY = "summary.json";
 
     private final Path folder;
 
@@ -65,10 +65,8 @@ public final class TrialFolder {
         if (!Files.isDirectory(folder)) {
             return List.of();
         }
-        try (Stream<Path> folders = Files.list(folder)) {
-            return folders.filter(one -> NUMBER.matcher(one.getFileName().toString()).matches())
-                    .sorted(Comparator.comparing(Path::getFileName).reversed()).flatMap(one -> kept(one).stream())
-                    .toList();
+        try {
+            return new TrialIndex(folder, TrialFolder::kept).list();
         } catch (IOException e) {
             throw new BadInput(folder + ": cannot be read: " + Causes.of(e), e);
         }
@@ -79,7 +77,7 @@ public final class TrialFolder {
             if (!ended(one.resolve(DOCUMENT))) {
                 return Optional.empty();
             }
-            JsonNode summary = Json.read(one.resolve("summary.json"));
+            JsonNode summary = Json.read(one.resolve(SUMMARY));
             JsonNode strategies = summary.path("strategies");
             String others = strategies.size() > 1 ? " and " + (strategies.size() - 1) + " more" : "";
             JsonNode days = summary.path("days");

@@ -90,8 +90,7 @@ final class SealPart {
 
     /** Whether a trial looks at sealed dates that nobody opened for its version: it was made before the seal. */
     boolean hides(TrialFolder.Kept one) {
-        return over(one).filter(seal -> one.to().filter(day -> !day.isBefore(seal.from())).isPresent()
-                && !one.versions().stream().allMatch(version -> SealBook.own().opened(seal, version))).isPresent();
+        return over(one).filter(seal -> SealBook.own().hides(seal, one)).isPresent();
     }
 
     /** Whether a trial is of the unseen range. */

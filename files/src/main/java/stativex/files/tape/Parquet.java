@@ -14,6 +14,7 @@ import org.duckdb.DuckDBAppender;
 import org.duckdb.DuckDBConnection;
 import stativex.files.BadInput;
 import stativex.files.Causes;
+import stativex.files.NativeLibrary;
 import stativex.files.WholeFile;
 
 /** Parquet files through DuckDB. Rows go through a database file beside the target, never all through memory. */
@@ -27,7 +28,7 @@ final class Parquet {
 
     /** A database in memory that reads files a piece at a time. */
     static Connection reader() throws SQLException {
-        NativeLibrary.prepare();
+        NativeLibrary.duckdb();
         Properties properties = new Properties();
         properties.setProperty("jdbc_stream_results", "true");
         return DriverManager.getConnection("jdbc:duckdb:", properties);
@@ -75,7 +76,7 @@ final class Parquet {
         Path place = WholeFile.place(file);
         Path work = place.resolveSibling("." + UUID.randomUUID() + ".work");
         Path neighbour = place.resolveSibling("." + UUID.randomUUID() + ".part");
-        NativeLibrary.prepare();
+        NativeLibrary.duckdb();
         try {
             Files.createDirectories(place.getParent());
             try (DuckDBConnection base = DriverManager.getConnection("jdbc:duckdb:" + work)
