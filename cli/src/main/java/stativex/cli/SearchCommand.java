@@ -15,15 +15,18 @@ import stativex.demo.Demo;
 import stativex.evidence.Odds;
 import stativex.files.AttemptBook;
 import stativex.files.BadInput;
+import stativex.files.SealBook;
 import stativex.files.SearchElsewhere;
 import stativex.files.SearchFiles;
 import stativex.files.SearchRun;
 import stativex.files.SearchSpec;
+import stativex.files.SearchUnseen;
 import stativex.files.tape.TapeReference;
 import stativex.files.tape.TapeStore;
 import stativex.market.Money;
 import stativex.market.Tape;
 import stativex.search.Ranking;
+import stativex.search.Tried;
 
 /** Searches over numbers and choices of a strategy, and says what the best of so many is worth. */
 @Command(name = "search", mixinStandardHelpOptions = true, sortOptions = false, description = "Tries variants of a strategy and ranks them by their neighbours; writes variants.csv, variant-days.csv and search.json. Stopped or killed, the same command goes on where it was.")
@@ -64,17 +67,18 @@ final class SearchCommand implements Callable<Integer> {
                 : beside(read).toString(), Optional.of(read.contract().value()), false).tape();
         SearchSpec search = read.over(Seals.fit(named, read.contract().value(), read.trial().days()));
         if (master == null) {
-            return searched(search, named, new SearchRun(search, tape, at, out.resolve("search.journal")));
+            return searched(search, tape, new SearchRun(search, tape, at, out.resolve("search.journal")));
         }
         SearchElsewhere elsewhere = ServiceLoader.load(SearchElsewhere.class).findFirst().orElseThrow(
                 () -> new BadInput(
                         "--on: expected the part that knows Apache Spark, found none: start it by ./stativex"));
         try (SearchElsewhere.Machines machines = elsewhere.open(master, search, tape)) {
-            return searched(search, named, new SearchRun(search, tape, machines, out.resolve("search.journal")));
+            return searched(search, tape, new SearchRun(search, tape, machines, out.resolve("search.journal")));
         }
     }
 
-    private int searched(SearchSpec search, String named, SearchRun run) {
+    private int searched(SearchSpec search, Tape tape, SearchRun run) {
+        String named = search.trial().tape();
         PrintWriter print = spec.commandLine().getOut();
         PrintWriter progress = spec.commandLine().getErr();
         long begun = System.nanoTime();
@@ -103,7 +107,9 @@ final class SearchCommand implements Callable<Integer> {
         SearchRun.Judged judged = TapeReference.isStored(TapeStore.own(), named)
                 ? run.judge(found, run.count(found, AttemptBook.own()), Odds.Progress.NONE)
                 : run.judge(found, Odds.Progress.NONE);
-        SearchFiles.write(out, search, found, judged);
+        Optional<SearchUnseen> unseen = Seals.over(named, search.contract().value())
+                .map(seal -> SearchUnseen.of(search, tape, seal, SealBook.own(), judged.ranked()));
+        SearchFiles.write(out, search, found, judged, unseen);
         if (parquet) {
             SearchFiles.parquet(out, search, found, judged);
         }
@@ -113,7 +119,8 @@ final class SearchCommand implements Callable<Integer> {
         judged.luck().ifPresent(luck -> print.printf(java.util.Locale.ROOT,
                 "chance that the best is luck: %.3f (without any skill %.3f)%n", luck.chance(), luck.withoutSkill()));
         search.ranked().walk().ifPresent(walk -> walk(run, walk, found, watcher));
-        judged.ranked().stream().limit(5).forEach(one -> print.println(line(run, one)));
+        judged.ranked().stream().limit(5).forEach(one -> print.println(line(run, one)
+                + unseen.flatMap(of -> of.of(one)).map(SearchCommand::unseen).orElse("")));
         return 0;
     }
 
@@ -136,6 +143,10 @@ final class SearchCommand implements Callable<Integer> {
     private Path beside(SearchSpec search) {
         return Optional.ofNullable(specFile.toAbsolutePath().getParent()).orElse(Path.of("/"))
                 .resolve(search.trial().tape());
+    }
+
+    private static String unseen(Tried tried) {
+        return "; unseen " + tried.trades() + " trades, net " + Money.text(tried.net());
     }
 
     private static String line(SearchRun run, Ranking.Ranked one) {

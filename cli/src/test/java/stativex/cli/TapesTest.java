@@ -113,6 +113,20 @@ public class TapesTest {
                 folder.resolve("gannet-row-40k.account.json").toString()).lines().noneMatch(
                         line -> line.contains("2026-09-24T")),
                 "nothing of the sealed day is followed");
+        String unseen = Files.readAllLines(out.resolve("days.csv")).getLast().split(",")[1];
+        Files.writeString(folder.resolve("stops.search.json"),
+                "{\"document\":\"search\",\"version\":1,\"contractFile\":\"tdl.contract.json\",\"accountFile\":"
+                        + "\"gannet-row-40k.account.json\",\"strategyFile\":\"ebb-fade.strategy.json\",\"tape\":"
+                        + "\"TDL 2026-12\",\"leastTrades\":1,\"method\":{\"kind\":\"grid\"},\"ranges\":[{\"name\":"
+                        + "\"stop\",\"at\":\"/exit/stop/ticks\",\"values\":[12,16,20]}]}");
+        Path found = folder.resolve("found");
+        String searched = said(0, "search", "--spec", folder.resolve("stops.search.json").toString(), "--out",
+                found.toString());
+        assertEquals(searched.lines().filter(line -> line.contains("; unseen ")).toList().size(), 1, searched);
+        assertTrue(searched.contains("; unseen ") && searched.contains(", net " + unseen + "\n"), searched + unseen);
+        String json = Files.readString(found.resolve("search.json"));
+        assertTrue(json.contains("\"openings\" : 1") && json.contains("\"net\" : \"" + unseen + "\""),
+                "the version that opened it, alone: " + json);
     }
 
     @Test

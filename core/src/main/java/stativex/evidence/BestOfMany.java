@@ -32,6 +32,19 @@ public final class BestOfMany {
                 + GAMMA * Normal.inverse(1 - 1 / (attempts * Math.E)));
     }
 
+    /**
+     * The density of what the best of n worthless attempts shows, drawn as the largest of n normal numbers whose deviation makes
+     * {@code atRandom} expected: n φ(x) Φ(x)ⁿ⁻¹ with x = ratio ÷ deviation.
+     *
+     * @param atRandom see {@link #atRandom}, above 0
+     * @param attempts 2 or more
+     */
+    public static double density(double atRandom, long attempts, double ratio) {
+        double deviation = atRandom / expected(1, attempts);
+        double x = ratio / deviation;
+        return attempts * Normal.density(x) * Math.pow(Normal.distribution(x), attempts - 1) / deviation;
+    }
+
     private static double variance(double[] ratios) {
         double sum = 0;
         for (double ratio : ratios) {

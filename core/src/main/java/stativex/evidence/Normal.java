@@ -31,7 +31,8 @@ public final class Normal {
         return 0.5 + sum * density(x);
     }
 
-    private static double density(double x) {
+    /** φ(x). */
+    static double density(double x) {
         return Math.exp(-x * x / 2) / Math.sqrt(2 * Math.PI);
     }
 

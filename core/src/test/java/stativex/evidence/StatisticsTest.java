@@ -165,4 +165,22 @@ public class StatisticsTest {
         // the approximation of the paper is a little high: 2.766 for 200, where the mean is 2.746
         assertEquals(BestOfMany.expected(1, n), sum, 0.035);
     }
+
+    /** The density integrates to one, has about the expected mean, and scales with it. */
+    @Test
+    public void theDensityOfTheBestIsOne() {
+        for (int n : new int[]{2, 10, 1200}) {
+            double atRandom = 0.04;
+            double whole = 0;
+            double mean = 0;
+            double step = atRandom / 500;
+            for (double x = -20 * atRandom; x < 20 * atRandom; x += step) {
+                whole += BestOfMany.density(atRandom, n, x) * step;
+                mean += x * BestOfMany.density(atRandom, n, x) * step;
+            }
+            assertEquals(whole, 1, 1e-6, n + " attempts");
+            assertEquals(mean / atRandom, 1, n == 2 ? 0.1 : 0.03, n + " attempts");
+            assertEquals(BestOfMany.density(2 * atRandom, n, 0.06) * 2, BestOfMany.density(atRandom, n, 0.03), 1e-9);
+        }
+    }
 }

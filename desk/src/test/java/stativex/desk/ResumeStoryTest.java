@@ -11,11 +11,13 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import javafx.scene.control.Button;
+import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import org.testfx.util.WaitForAsyncUtils;
 import org.testng.annotations.Test;
 import stativex.account.LockReason;
 import stativex.demo.Demo;
+import stativex.desk.look.Format;
 import stativex.engine.Mode;
 import stativex.files.DeskState;
 import stativex.files.DocumentFolder;
@@ -24,6 +26,7 @@ import stativex.files.SessionFile;
 import stativex.files.SealBook;
 import stativex.files.StrategyDraft;
 import stativex.files.StrategyFolder;
+import stativex.files.TrialFolder;
 import stativex.files.tape.LayoutGuess;
 import stativex.files.tape.Progress;
 import stativex.files.tape.TapeImport;
@@ -121,6 +124,36 @@ public class ResumeStoryTest extends DeskTest {
         closeWindow();
         own();
         assertEquals(window.workspace().inputs().days().last(), Optional.of(LocalDate.of(2026, 9, 23)));
+        theBestOfASearchIsHeldAgainstTheUnseenDates();
+    }
+
+    /** Opened for the chosen variant in the search; the same version tried and opened as a trial comes to the same, and is counted once. */
+    private void theBestOfASearchIsHeldAgainstTheUnseenDates() {
+        SealBook.Seal seal = SealBook.own().of("TDL").orElseThrow();
+        robot.push(KeyCode.SHORTCUT, KeyCode.DIGIT5);
+        press("#trials-search");
+        fx(() -> {
+            robot.lookup("#search-least").queryAs(TextField.class).setText("1");
+            return null;
+        });
+        press("#search-start");
+        worked();
+        assertTrue(robot.lookup("#search-unseen").tryQuery().isEmpty(), "nothing of it is shown before");
+        assertTrue(fx(() -> robot.lookup("#search-luck-picture").query().getAccessibleText()).contains("chosen"));
+        picture("search-sealed");
+        hold("#search-open-seal");
+        worked();
+        assertEquals(SealBook.own().openings(seal), 2);
+        String unseen = text("#search-unseen");
+        assertTrue(fx(() -> robot.lookup("#search-unseen-picture").query().getAccessibleText()).contains(" chosen "));
+        picture("search-unseen");
+        press("#search-use");
+        robot.push(KeyCode.SHORTCUT, KeyCode.ENTER);
+        worked();
+        hold("#trial-open-seal");
+        worked();
+        assertEquals(SealBook.own().openings(seal), 2, "the same version opens it once");
+        assertEquals(Format.signedMoney(TrialFolder.own().list().getFirst().net()), unseen);
     }
 
     @Test

@@ -128,6 +128,12 @@ public final class SealBook {
         return opened(read(), seal, version);
     }
 
+    /** Versions of a strategy that have opened it, by the name it had then. */
+    public List<String> versions(Seal seal, String strategy) {
+        return read().openings().stream().filter(one -> one.contract().equals(seal.contract())
+                && one.from().equals(seal.from()) && one.strategy().equals(strategy)).map(Opening::version).toList();
+    }
+
     /** Whether a kept trial looks at dates of a seal that nobody opened for its versions: it was made before the seal. */
     public boolean hides(Seal seal, TrialFolder.Kept trial) {
         return trial.to().filter(day -> !day.isBefore(seal.from())).isPresent()

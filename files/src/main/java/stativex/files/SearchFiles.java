@@ -7,6 +7,7 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.OptionalDouble;
 import stativex.evidence.LuckOfTheBest;
 import stativex.files.tape.RowsParquet;
@@ -15,6 +16,7 @@ import stativex.search.Control;
 import stativex.search.Ranking;
 import stativex.search.Score;
 import stativex.search.Space;
+import stativex.search.Tried;
 
 /** Writes what a search came to: {@code variants.csv}, {@code variant-days.csv}, {@code search.json}. Columns: SEMANTICS, "Open files". */
 public final class SearchFiles {
@@ -25,12 +27,18 @@ public final class SearchFiles {
 
     /** Writes all of them or none. @throws BadInput when the folder cannot be written */
     public static void write(Path folder, SearchSpec spec, SearchRun.Found found, SearchRun.Judged judged) {
+        write(folder, spec, found, judged, Optional.empty());
+    }
+
+    /** The same. @param unseen what variants made of dates that were opened for them; empty: not sealed */
+    public static void write(Path folder, SearchSpec spec, SearchRun.Found found, SearchRun.Judged judged,
+            Optional<SearchUnseen> unseen) {
         Map<Integer, Ranking.Ranked> ranked = new HashMap<>();
         judged.ranked().forEach(one -> ranked.put(one.entry().number(), one));
         Map<String, WholeFile.Content> files = new LinkedHashMap<>();
         files.put("variants.csv", out -> out.write(ResultFiles.text(variants(spec.space(), found, ranked))));
         files.put("variant-days.csv", out -> out.write(ResultFiles.text(days(found))));
-        files.put("search.json", out -> out.write(Json.pretty(json(spec, found, judged))));
+        files.put("search.json", out -> out.write(Json.pretty(json(spec, found, judged, unseen))));
         WholeFolder.write(folder, files);
     }
 
@@ -110,13 +118,15 @@ public final class SearchFiles {
         return rows;
     }
 
-    private static Map<String, Object> json(SearchSpec spec, SearchRun.Found found, SearchRun.Judged judged) {
+    private static Map<String, Object> json(SearchSpec spec, SearchRun.Found found, SearchRun.Judged judged,
+            Optional<SearchUnseen> unseen) {
         Map<String, Object> json = new LinkedHashMap<>();
         json.put("name", spec.name());
         json.put("engine", ResultFiles.engineVersion());
         json.put("fitFrom", found.days().getFirst().toString());
         json.put("fitTo", found.days().getLast().toString());
         json.put("days", found.days().size());
+        unseen.ifPresent(of -> json.put("unseen", unseen(spec.space(), of, judged)));
         json.put("score", spec.ranked().score().word());
         json.put("leastTrades", spec.ranked().least());
         json.put("variants", found.variants().size());
@@ -138,6 +148,23 @@ public final class SearchFiles {
                     .map(one -> control(spec.space(), one)).toList());
         }
         json.put("best", judged.ranked().stream().limit(BEST).map(one -> best(spec.space(), one)).toList());
+        return json;
+    }
+
+    private static Map<String, Object> unseen(Space space, SearchUnseen of, SearchRun.Judged judged) {
+        Map<String, Object> json = new LinkedHashMap<>();
+        json.put("from", of.seal().from().toString());
+        json.put("to", of.seal().to().toString());
+        json.put("openings", of.openings());
+        json.put("variants", judged.ranked().stream().filter(one -> of.of(one).isPresent()).map(one -> {
+            Tried tried = of.of(one).orElseThrow();
+            Map<String, Object> row = new LinkedHashMap<>();
+            row.put("variant", one.entry().number());
+            row.put("settings", space.words(space.places(one.entry().grid())));
+            row.put("trades", tried.trades());
+            row.put("net", Money.text(tried.net()));
+            return row;
+        }).toList());
         return json;
     }
 

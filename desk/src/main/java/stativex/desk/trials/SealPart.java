@@ -20,6 +20,7 @@ import stativex.engine.Strategy;
 import stativex.files.BadInput;
 import stativex.files.Documents;
 import stativex.files.SealBook;
+import stativex.files.SearchSpec;
 import stativex.files.TrialFolder;
 import stativex.files.tape.FurtherTape;
 import stativex.files.tape.TapeReference;
@@ -86,6 +87,11 @@ final class SealPart {
     /** The seal over a trial's contract. */
     private Optional<SealBook.Seal> over(TrialFolder.Kept one) {
         return work.get().seal().filter(seal -> seal.contract().equals(one.contract()));
+    }
+
+    /** The seal over a search's contract. */
+    Optional<SealBook.Seal> over(SearchSpec spec) {
+        return work.get().seal().filter(seal -> seal.contract().equals(spec.contract().value().symbol()));
     }
 
     /** Whether a trial looks at sealed dates that nobody opened for its version: it was made before the seal. */

@@ -10,10 +10,12 @@ import javafx.application.Platform;
 import stativex.evidence.Odds;
 import stativex.files.AttemptBook;
 import stativex.files.BadInput;
+import stativex.files.SealBook;
 import stativex.files.SearchFiles;
 import stativex.files.SearchFolder;
 import stativex.files.SearchRun;
 import stativex.files.SearchSpec;
+import stativex.files.SearchUnseen;
 import stativex.market.Tape;
 
 /** A search beside the window: on all cores but at the lowest priority, to be cancelled and gone on with. */
@@ -26,8 +28,13 @@ final class SearchJob {
     private volatile boolean cancelled;
     private int running;
 
-    /** What it came to. @param steps of a walk forward, if one was asked for */
-    record Result(SearchRun run, SearchRun.Found found, SearchRun.Judged judged,
+    /**
+     * What it came to.
+     *
+     * @param unseen what was opened of sealed dates; empty: not sealed
+     * @param steps of a walk forward, if one was asked for
+     */
+    record Result(SearchRun run, SearchRun.Found found, SearchRun.Judged judged, Optional<SearchUnseen> unseen,
             Optional<List<SearchRun.Step>> steps) {}
 
     /** How far it is. @param left seconds at the pace so far; {@code walked} the step of a walk forward */
@@ -36,9 +43,11 @@ final class SearchJob {
     /**
      * Begins a search, or goes on with it. Everything is told on the window's thread.
      *
+     * @param seal over its contract
      * @param done gets the result; empty: it was cancelled
      */
-    void run(SearchFolder.Kept kept, Tape tape, Consumer<Step> step, Consumer<Optional<Result>> done,
+    void run(SearchFolder.Kept kept, Tape tape, Optional<SealBook.Seal> seal, Consumer<Step> step,
+            Consumer<Optional<Result>> done,
             Consumer<String> failed) {
         cancelled = false;
         running++;
@@ -47,7 +56,8 @@ final class SearchJob {
                 SearchRun run = new SearchRun(kept.spec(), tape, Runtime.getRuntime().availableProcessors(),
                         kept.journal());
                 Watcher watcher = new Watcher(step);
-                Optional<Result> result = run.run(watcher).flatMap(found -> judged(kept, run, found, watcher));
+                Optional<Result> result = run.run(watcher)
+                        .flatMap(found -> judged(kept, tape, seal, run, found, watcher));
                 end(() -> done.accept(result));
             } catch (BadInput | IllegalArgumentException e) {
                 end(() -> failed.accept(e.getMessage()));
@@ -55,13 +65,33 @@ final class SearchJob {
         });
     }
 
-    private Optional<Result> judged(SearchFolder.Kept kept, SearchRun run, SearchRun.Found found, Watcher watcher) {
+    /** Looks at sealed dates that were just opened for one of its variants. @param done gets the result with them */
+    void look(SearchFolder.Kept kept, Tape tape, SealBook.Seal seal, Result before, Consumer<Result> done,
+            Consumer<String> failed) {
+        running++;
+        worker.execute(() -> {
+            try {
+                Optional<SearchUnseen> unseen = Optional.of(SearchUnseen.of(kept.spec(), tape, seal, SealBook.own(),
+                        before.judged().ranked()));
+                SearchFiles.write(kept.folder(), kept.spec(), before.found(), before.judged(), unseen);
+                end(() -> done.accept(new Result(before.run(), before.found(), before.judged(), unseen,
+                        before.steps())));
+            } catch (BadInput | IllegalArgumentException e) {
+                end(() -> failed.accept(e.getMessage()));
+            }
+        });
+    }
+
+    private Optional<Result> judged(SearchFolder.Kept kept, Tape tape, Optional<SealBook.Seal> seal, SearchRun run,
+            SearchRun.Found found, Watcher watcher) {
         SearchRun.Judged judged = run.judge(found, run.count(found, AttemptBook.own()), new Odds.Progress(share -> {
         }, () -> cancelled));
+        Optional<SearchUnseen> unseen = seal
+                .map(of -> SearchUnseen.of(kept.spec(), tape, of, SealBook.own(), judged.ranked()));
         Optional<SearchSpec.Walk> walk = kept.spec().ranked().walk();
         if (walk.isEmpty()) {
-            SearchFiles.write(kept.folder(), kept.spec(), found, judged);
-            return Optional.of(new Result(run, found, judged, Optional.empty()));
+            SearchFiles.write(kept.folder(), kept.spec(), found, judged, unseen);
+            return Optional.of(new Result(run, found, judged, unseen, Optional.empty()));
         }
         if (run.steps(walk.get()) == 0) {
             throw new BadInput("walk forward: expected more than " + walk.get().fit() + " days, found "
@@ -69,9 +99,9 @@ final class SearchJob {
         }
         watcher.walks(1);
         return run.walk(walk.get(), watcher, step -> watcher.walks(step + 1)).map(steps -> {
-            SearchFiles.write(kept.folder(), kept.spec(), found, judged);
+            SearchFiles.write(kept.folder(), kept.spec(), found, judged, unseen);
             SearchFiles.write(kept.folder(), run, steps, found.days());
-            return new Result(run, found, judged, Optional.of(steps));
+            return new Result(run, found, judged, unseen, Optional.of(steps));
         });
     }
 

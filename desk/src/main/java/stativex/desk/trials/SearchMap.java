@@ -1,6 +1,7 @@
 package stativex.desk.trials;
 
 import java.util.ArrayDeque;
+import java.util.Comparator;
 import java.util.Deque;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -80,11 +81,16 @@ final class SearchMap extends Sketch {
         found.clear();
         ranked.forEach(one -> found.put(one.entry().grid(), one));
         chosen = Optional.ofNullable(found.get(space.number(held)));
-        peak = ranked.stream().filter(one -> one.score() != Score.ABSENT)
-                .max(java.util.Comparator.comparingDouble(Ranking.Ranked::score));
+        peak = peak(ranked);
         best = ranked.stream().mapToDouble(Ranking.Ranked::score).filter(Double::isFinite).max().orElse(0);
         setAccessibleText(words());
         repaint();
+    }
+
+    /** The best by its own score alone. */
+    static Optional<Ranking.Ranked> peak(List<Ranking.Ranked> ranked) {
+        return ranked.stream().filter(one -> one.score() != Score.ABSENT)
+                .max(Comparator.comparingDouble(Ranking.Ranked::score));
     }
 
     private String words() {

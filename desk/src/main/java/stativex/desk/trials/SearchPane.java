@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
-import java.util.function.Supplier;
 import java.util.stream.IntStream;
 import javafx.geometry.HPos;
 import javafx.geometry.Insets;
@@ -22,17 +21,18 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import stativex.desk.look.Form;
 import stativex.desk.look.Format;
-import stativex.evidence.DayStatistics;
+import stativex.engine.Strategy;
+import stativex.files.BadInput;
+import stativex.files.Documents;
+import stativex.files.SealBook;
 import stativex.files.SearchChoices;
 import stativex.files.SearchFolder;
-import stativex.files.SearchRun;
 import stativex.files.SearchSpec;
 import stativex.market.Tape;
 import stativex.search.Control;
 import stativex.search.Method;
 import stativex.search.Ranking;
 import stativex.search.Space;
-import stativex.search.Tried;
 import tools.jackson.databind.JsonNode;
 
 /** A search in the window: its fields while it is new, its progress while it runs, then map, table and what the best is worth. */
@@ -40,10 +40,9 @@ final class SearchPane {
     /** Rows of the table. */
     private static final int ROWS = 60;
 
-    private final Consumer<JsonNode> use;
     private final Runnable changed;
-    private final Consumer<List<JsonNode>> join;
-    private final Supplier<String> seal;
+    private final SealPart seal;
+    private final SearchWorth worth;
     private final SearchJob job = new SearchJob();
     private final SearchMap map = new SearchMap(this::picked);
     private final GridPane table = new GridPane(12, 2);
@@ -67,13 +66,12 @@ final class SearchPane {
      * @param use takes the document of a variant that is to be worked on
      * @param join takes those of a long and a short variant that are to be tried together
      * @param changed told when a search has begun or ended
-     * @param seal what is said about unseen dates
+     * @param seal over unseen dates
      */
-    SearchPane(Consumer<JsonNode> use, Consumer<List<JsonNode>> join, Runnable changed, Supplier<String> seal) {
-        this.use = use;
-        this.join = join;
+    SearchPane(Consumer<JsonNode> use, Consumer<List<JsonNode>> join, Runnable changed, SealPart seal) {
         this.changed = changed;
         this.seal = seal;
+        this.worth = new SearchWorth(use, join, this::openSeal);
         map.setId("search-map");
         map.setPrefHeight(330);
         table.setId("search-table");
@@ -177,7 +175,7 @@ final class SearchPane {
         progress.setText("beginning …");
         bar.setProgress(0);
         showRight();
-        job.run(kept, of, step -> {
+        job.run(kept, of, seal.over(kept.spec()), step -> {
             bar.setProgress((double) step.variants() / step.of());
             progress.setText(step.walked().map(steps -> "walking forward, step " + steps + ": ").orElse("")
                     + Format.grouped(Integer.toString(step.variants())) + " of "
@@ -197,6 +195,28 @@ final class SearchPane {
             changed.run();
         });
         changed.run();
+        showRight();
+    }
+
+    /** Opens the sealed dates for the chosen variant, and looks at them. */
+    private void openSeal(Documents.Read<Strategy> variant) {
+        SearchJob.Result of = result.orElseThrow();
+        SealBook.Seal sealed = of.unseen().orElseThrow().seal();
+        try {
+            SealBook.own().open(sealed, variant.value().name(), variant.value().version());
+        } catch (BadInput e) {
+            said.setText(e.getMessage());
+            showRight();
+            return;
+        }
+        job.look(open.orElseThrow(), tape.orElseThrow(), sealed, of, looked -> {
+            result = Optional.of(looked);
+            showRight();
+            changed.run();
+        }, problem -> {
+            said.setText(problem);
+            showRight();
+        });
         showRight();
     }
 
@@ -299,14 +319,14 @@ final class SearchPane {
         nodes.add(ranges);
         nodes.add(Form.wrapped(Format.grouped(Long.toString(spec.space().count())) + " variants in the grid, "
                 + method(spec.method()) + "; ranked by " + spec.ranked().score().word() + " from "
-                + spec.ranked().least() + " trades on; " + seal.get() + "."));
+                + spec.ranked().least() + " trades on; " + seal.words() + "."));
         if (job.isBusy()) {
             nodes.addAll(List.of(bar, progress, cancel, Form.wrapped("Results are kept: it goes on where it was.")));
         } else if (result.isEmpty()) {
             nodes.addAll(List.of(progress, go));
         }
         nodes.add(said);
-        result.ifPresent(found -> worth(found, nodes));
+        result.ifPresent(found -> nodes.addAll(worth.nodes(spec, found, chosen)));
         right.getChildren().setAll(nodes);
     }
 
@@ -316,117 +336,5 @@ final class SearchPane {
             case Method.Halving ignored -> "halved";
             case Method.Random random -> random.variants() + " drawn, seed " + random.seed();
         };
-    }
-
-    private void worth(SearchJob.Result found, List<Node> nodes) {
-        SearchRun.Judged judged = found.judged();
-        nodes.add(SearchFields.heading("The honest corner"));
-        double year = Math.sqrt(DayStatistics.YEAR);
-        String luck = judged.bestAtRandom().isPresent()
-                ? "Best of " + Format.grouped(Integer.toString(judged.attempts()))
-                        + " worthless rules would show a Sharpe ratio of about "
-                        + Format.decimal(judged.bestAtRandom().getAsDouble() * year, 2) + " a year."
-                : "Too few variants have a Sharpe ratio to say what luck alone would show.";
-        nodes.add(Form.wrapped(luck));
-        nodes.add(fact("search-luck", "Chance that the best is luck", judged.luck()
-                .map(l -> Format.decimal(100 * l.chance(), 0) + " %").orElse("absent")));
-        nodes.add(Form.wrapped(judged.luck()
-                .map(l -> "Without any skill " + Format.decimal(100 * l.withoutSkill(), 0) + " %; "
-                        + Format.grouped(Integer.toString(l.choices())) + " ways to halve " + l.days() * 16
-                        + " days.")
-                .orElse("It takes 16 blocks of 5 days, and two variants.")));
-        nodes.add(fact("search-attempts", "Attempts on these dates so far",
-                Format.grouped(Integer.toString(judged.attempts()))));
-        Optional<Ranking.Ranked> of = judged.ranked().stream()
-                .filter(one -> one.entry().grid() == found.run().space().number(chosen)).findFirst();
-        nodes.add(SearchFields.heading("Chosen"));
-        nodes.add(Form.wrapped(found.run().space().words(chosen).replace("; ", " · ").replace("=", " ")));
-        of.ifPresent(one -> {
-            nodes.add(fact("", "Net", Format.signedMoney(one.entry().tried().net())));
-            nodes.add(fact("", "Trades", Integer.toString(one.entry().tried().trades())));
-            nodes.add(fact("", "Neighbours' score", SearchMap.text(one.neighbours())));
-            nodes.add(fact("", "1 − deflated Sharpe ratio", one.deflated().isPresent()
-                    ? Format.decimal(1 - one.deflated().getAsDouble(), 3)
-                    : "absent"));
-            int control = Control.place(found.run().space(), SearchChoices.FILTERS);
-            if (control >= 0) {
-                Control.of(found.run().space(), found.found().entries(), control).stream()
-                        .filter(c -> c.with().grid() == one.entry().grid()).findFirst().ifPresent(c -> {
-                            nodes.add(fact("search-control", "Against no filter", Format.signedMoney(c.net())));
-                            nodes.add(fact("", "Trades against it", Format.signed(c.trades())));
-                        });
-            }
-            if (!one.entry().tried().hasStop()) {
-                Label no = Form.wrapped("Without a stop: shown, never offered for a run.");
-                no.getStyleClass().setAll("label", "near");
-                nodes.add(no);
-            } else {
-                Button take = new Button("Use the chosen one");
-                take.setId("search-use");
-                take.setOnAction(e -> use.accept(open.orElseThrow().spec().variant(chosen).document()));
-                nodes.add(take);
-            }
-        });
-        joined(found, nodes);
-        walked(found, nodes);
-    }
-
-    /** Where sides were tried apart: the best of each, tried together. */
-    private void joined(SearchJob.Result found, List<Node> nodes) {
-        Space space = found.run().space();
-        int sides = Control.place(space, SearchChoices.SIDES);
-        if (sides < 0) {
-            return;
-        }
-        List<Ranking.Ranked> best = new ArrayList<>();
-        for (int side = 0; side < 2; side++) {
-            int of = side;
-            found.judged().ranked().stream().filter(one -> space.places(one.entry().grid())[sides] == of
-                    && one.entry().tried().hasStop()).findFirst().ifPresent(best::add);
-        }
-        if (best.size() == 2) {
-            nodes.add(SearchFields.heading("Joined"));
-            nodes.add(Form.wrapped("The best long one, variant " + best.get(0).entry().number()
-                    + ", and the best short one, variant " + best.get(1).entry().number() + ", as one trial."));
-            Button together = new Button("Try both together");
-            together.setId("search-joined");
-            together.setOnAction(e -> join.accept(best.stream()
-                    .map(one -> open.orElseThrow().spec().variant(space.places(one.entry().grid())).document())
-                    .toList()));
-            nodes.add(together);
-        }
-    }
-
-    /** What the best of each fit part made of the days behind it. */
-    private static void walked(SearchJob.Result found, List<Node> nodes) {
-        if (found.steps().isEmpty()) {
-            return;
-        }
-        List<SearchRun.Step> steps = found.steps().get();
-        nodes.add(SearchFields.heading("Walked forward"));
-        long net = steps.stream().mapToLong(step -> step.tried().map(Tried::net).orElse(0L)).sum();
-        int trades = steps.stream().mapToInt(step -> step.tried().map(Tried::trades).orElse(0)).sum();
-        nodes.add(fact("search-walked", "On days none was fitted on", Format.signedMoney(net)));
-        nodes.add(fact("", "Trades", Integer.toString(trades)));
-        WalkPicture picture = new WalkPicture(steps);
-        picture.setPrefHeight(110);
-        nodes.add(picture);
-        for (SearchRun.Step step : steps) {
-            String last = step.testTo().equals(step.testFrom()) ? "" : " – " + Format.day(step.testTo());
-            nodes.add(fact("", Format.day(step.testFrom()) + last + ", " + step.best()
-                    .map(one -> "variant " + one.entry().number()).orElse("none"),
-                    Format.signedMoney(step.tried().map(Tried::net).orElse(0L))));
-        }
-    }
-
-    private static HBox fact(String id, String word, String figure) {
-        Region gap = new Region();
-        HBox.setHgrow(gap, Priority.ALWAYS);
-        Label value = new Label(figure);
-        value.getStyleClass().add("fact");
-        if (!id.isEmpty()) {
-            value.setId(id);
-        }
-        return new HBox(6, new Label(word), gap, value);
     }
 }

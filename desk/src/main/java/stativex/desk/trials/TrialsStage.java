@@ -121,7 +121,7 @@ public final class TrialsStage extends BorderPane {
         this.search = new SearchPane(this::use, this::join, () -> {
             found = searches.list();
             showList();
-        }, seal::words);
+        }, seal);
         getStyleClass().add("limits-stage");
         setLeft(left());
         setCenter(centre());
@@ -567,9 +567,8 @@ public final class TrialsStage extends BorderPane {
         title.setText("Search " + one.number());
         subtitle.setText(one.spec().name());
         showList();
-        if (work.get().seal().filter(sealed -> one.spec().contract().value().symbol().equals(sealed.contract())
-                && one.spec().trial().days().last().filter(day -> day.isBefore(sealed.from())).isEmpty())
-                .isPresent()) {
+        if (seal.over(one.spec()).filter(sealed -> one.spec().trial().days().last()
+                .filter(day -> day.isBefore(sealed.from())).isEmpty()).isPresent()) {
             said.setText("Search " + one.number() + " was made before dates were sealed, and looks at them.");
             return;
         }
