@@ -40,12 +40,19 @@ final class SearchTimes {
         SearchSpec few = spec(contract, account, strategy,
                 List.of(SearchFolder.setting("/exit/stop/ticks", "8", "27", "1"),
                         SearchFolder.setting("/exit/targets/0/ticks", "4", "22", "2")));
+        // warm: the compiler's own threads would take a core from two workers, and none from one
         run(few, tape, 2);
-        double one = run(few, tape, 1);
-        double two = run(few, tape, 2);
-        System.out.printf("two threads are %.2f times one (asked 1.8)%n", one / two);
         double all = run(exits, tape, 2);
         System.out.printf("1000 variants of exits over %,d prints: %.1f s on 2 threads (asked 20)%n", PRINTS, all);
+        // the quickest of alternating runs each: others on the machine only ever make one slower
+        double one = Double.MAX_VALUE;
+        double two = Double.MAX_VALUE;
+        for (int i = 0; i < 5; i++) {
+            one = Math.min(one, run(few, tape, 1));
+            two = Math.min(two, run(few, tape, 2));
+        }
+        double gained = one / two;
+        System.out.printf("two threads are %.2f times one (asked 1.8), the quickest of five runs each%n", gained);
         SearchSpec entries = entries(contract, account);
         double thresholds = run(entries, tape, 2);
         double ratio = thresholds / entries.space().count() / (all / 1000);
@@ -53,7 +60,7 @@ final class SearchTimes {
                 + " variant (asked 3)%n", entries.space().count(), thresholds, ratio);
         memory(exits, tape);
         luck();
-        System.exit(one / two >= 1.8 && ratio <= 3 ? 0 : 1);
+        System.exit(gained >= 1.8 && ratio <= 3 ? 0 : 1);
     }
 
     /** Three studies, a threshold of each varied in the rules of both sides. */
