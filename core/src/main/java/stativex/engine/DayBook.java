@@ -26,6 +26,8 @@ public final class DayBook {
     private boolean below;
     private long deepest;
     private long longest;
+    private long longestFrom;
+    private boolean unfinished;
     private long last;
     /** Time of {@link #last}. */
     private long noted = Long.MIN_VALUE;
@@ -72,7 +74,7 @@ public final class DayBook {
         last = equity;
         if (equity >= peak) {
             if (below) {
-                longest = Math.max(longest, time - peakTime);
+                lasted(peakTime, time - peakTime);
             }
             below = false;
             peak = equity;
@@ -114,10 +116,17 @@ public final class DayBook {
             peakTime = swing.peakTime();
             below = swing.below();
             deepest = Math.max(deepest, Math.multiplyExact(each, swing.deepest()));
-            longest = Math.max(longest, swing.longest());
+            lasted(swing.longestFrom(), swing.longest());
         }
         noted = tape.time(to - 1);
         last = Math.addExact(atZero, Math.multiplyExact(perTick, tape.price(to - 1)));
+    }
+
+    private void lasted(long from, long time) {
+        if (time > longest) {
+            longest = time;
+            longestFrom = from;
+        }
     }
 
     private void fellTo(long equity) {
@@ -126,8 +135,9 @@ public final class DayBook {
 
     void end(long time, long equity) {
         equity(time, equity);
+        unfinished = below && time - peakTime > longest;
         if (below) {
-            longest = Math.max(longest, time - peakTime);
+            lasted(peakTime, time - peakTime);
         }
         closeDay(equity);
         date = Optional.empty();
@@ -152,6 +162,16 @@ public final class DayBook {
     /** Longest time below a peak, nanoseconds. */
     public long longestDrawdown() {
         return longest;
+    }
+
+    /** When that peak was, the first of equally long times; nanoseconds. */
+    public long longestFrom() {
+        return longestFrom;
+    }
+
+    /** Whether the longest time below a peak had not ended when the range did. */
+    public boolean isLongestUnfinished() {
+        return unfinished;
     }
 
     /** Last equity taken. */

@@ -13,6 +13,7 @@ public final class Swing {
     long lowestBefore;
     long deepest;
     long longest;
+    long longestFrom;
 
     /** Nothing yet. */
     public Swing() {}
@@ -34,6 +35,7 @@ public final class Swing {
         lowestBefore = Long.MAX_VALUE;
         deepest = 0;
         longest = 0;
+        longestFrom = 0;
     }
 
     /** Whether the level was reached; then {@link #top} is the highest price. */
@@ -69,5 +71,10 @@ public final class Swing {
     /** Longest time from a peak until prices were there again, nanoseconds. */
     public long longest() {
         return longest;
+    }
+
+    /** When that peak was, the first of equally long times; nanoseconds, 0 without one. */
+    public long longestFrom() {
+        return longestFrom;
     }
 }

@@ -386,7 +386,10 @@ public final class TapeBlock {
             if (value >= top) {
                 if (below) {
                     long since = peak < 0 ? s.peakTime : time.getAtIndex(LONG, peak);
-                    s.longest = Math.max(s.longest, time.getAtIndex(LONG, i) - since);
+                    if (time.getAtIndex(LONG, i) - since > s.longest) {
+                        s.longest = time.getAtIndex(LONG, i) - since;
+                        s.longestFrom = since;
+                    }
                     below = false;
                 }
                 reached = true;

@@ -1,5 +1,6 @@
 package stativex.trial;
 
+import java.time.LocalDate;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -13,6 +14,9 @@ import stativex.engine.Engine;
 import stativex.engine.Trade;
 import stativex.interlock.Reason;
 import stativex.market.Contract;
+import stativex.market.Session;
+import stativex.market.SessionCalendar;
+import stativex.market.TapeTime;
 
 /**
  * The results of a run. Money in ten-thousandths; ratios are doubles. Definitions: SEMANTICS, "Results".
@@ -43,10 +47,41 @@ public record Summary(Count count, Result result, Ratios ratios, Equity equity, 
     public record Ratios(OptionalDouble winRate, OptionalDouble profitFactor, OptionalDouble payoff,
             OptionalDouble expectancyR) {}
 
-    /** @param longestDrawdown nanoseconds */
-    public record Equity(long deepestDrawdown, long longestDrawdown, List<DayBook.Day> days) {
+    /** Drawdowns of equity, and its days. */
+    public record Equity(long deepestDrawdown, Longest longest, List<DayBook.Day> days) {
         public Equity {
             days = List.copyOf(days);
+        }
+    }
+
+    /**
+     * The longest drawdown, from the last print at a peak to the first at or above it again.
+     *
+     * @param from time of the peak, nanoseconds; {@code time} until it was reached again, 0 without a drawdown
+     * @param tradingDays that it touches, first and last included
+     * @param unfinished it lasted until the end of the range
+     */
+    public record Longest(long from, long time, int tradingDays, boolean unfinished) {
+        private static Longest of(DayBook days, SessionCalendar calendar) {
+            long from = days.longestFrom();
+            long time = days.longestDrawdown();
+            return new Longest(from, time, time == 0 ? 0 : touched(calendar, from, from + time),
+                    days.isLongestUnfinished());
+        }
+
+        private static int touched(SessionCalendar calendar, long from, long to) {
+            LocalDate last = date(calendar, to);
+            int touched = 0;
+            for (LocalDate day = date(calendar, from); !day.isAfter(last); day = day.plusDays(1)) {
+                touched += calendar.sessions(day).isEmpty() ? 0 : 1;
+            }
+            return touched;
+        }
+
+        /** The trading day of a moment; outside of sessions that of the one before. */
+        private static LocalDate date(SessionCalendar calendar, long time) {
+            return calendar.tradingDate(time).or(() -> calendar.before(time).map(Session::tradingDate))
+                    .orElseGet(() -> TapeTime.in(calendar.zone(), time).toLocalDate());
         }
     }
 
@@ -110,8 +145,8 @@ public record Summary(Count count, Result result, Ratios ratios, Equity equity, 
         return equity.deepestDrawdown();
     }
 
-    public long longestDrawdown() {
-        return equity.longestDrawdown();
+    public Longest longestDrawdown() {
+        return equity.longest();
     }
 
     public List<DayBook.Day> days() {
@@ -185,7 +220,8 @@ public record Summary(Count count, Result result, Ratios ratios, Equity equity, 
                         net <= 0 ? Optional.empty() : Optional.of(Math.floorDiv(net, contracts))),
                 new Ratios(ratio(wins, count), ratio(won, lost), payoff,
                         withR == 0 ? OptionalDouble.empty() : OptionalDouble.of(sumR / withR)),
-                new Equity(engine.days().deepestDrawdown(), engine.days().longestDrawdown(), engine.days().days()),
+                new Equity(engine.days().deepestDrawdown(),
+                        Longest.of(engine.days(), run.inputs().contract().calendar()), engine.days().days()),
                 decisions, declined);
     }
 

@@ -2252,7 +2252,10 @@ final class NaiveTrader {
         long since = NONE;
         for (long[] x : acct.path) {
             if (x[1] >= top) {
-                longest = since == NONE ? longest : Math.max(longest, x[0] - since);
+                if (since != NONE && x[0] - since > longest) {
+                    longest = x[0] - since;
+                    longestFrom = since;
+                }
                 top = x[1];
                 since = NONE;
                 lastAtPeak = x[0];
@@ -2260,8 +2263,15 @@ final class NaiveTrader {
                 since = lastAtPeak;
             }
         }
-        return since == NONE ? longest : Math.max(longest, acct.path.getLast()[0] - since);
+        longestLasts = since != NONE && acct.path.getLast()[0] - since > longest;
+        if (longestLasts) {
+            longestFrom = since;
+        }
+        return longestLasts ? acct.path.getLast()[0] - since : longest;
     }
+
+    long longestFrom;
+    boolean longestLasts;
 
     private long lastAtPeak;
     /** Bars take the print that has come, not the clock. */

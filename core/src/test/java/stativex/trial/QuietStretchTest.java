@@ -157,7 +157,8 @@ public class QuietStretchTest {
         run.engine().log().trades().forEach(t -> all.add(t.toString()));
         all.add(run.engine().accountState().toString());
         all.add(run.engine().days().days().toString());
-        all.add("drawdown " + run.engine().days().deepestDrawdown() + " " + run.engine().days().longestDrawdown());
+        all.add("drawdown " + run.engine().days().deepestDrawdown() + " " + run.engine().days().longestDrawdown()
+                + " from " + run.engine().days().longestFrom());
         all.add("outside " + run.engine().printsOutsideSessions() + " large "
                 + run.engine().ordersLargerThanTheirPrint());
         for (int i = 0; i < run.engine().days().curve().count(); i++) {

@@ -14,6 +14,7 @@ import org.testng.annotations.Test;
 import stativex.engine.DayBook;
 import stativex.engine.Trade;
 import stativex.market.Tape;
+import stativex.market.TapeBuilder;
 import stativex.order.Terms;
 
 /** The figures of a summary against a plain second reading of its trades, and by examples. Source: SEMANTICS, "Results". */
@@ -135,5 +136,32 @@ public class SummaryTest {
         assertEquals(s.net(), -3 * 2 * FEE, "what is left is the fees");
         assertEquals(s.killingCost(), Optional.empty());
         assertEquals(s.deepestDrawdown(), 2 * (30 * 125_000L + 2 * FEE) + FEE, "after the third entry's fee");
+        assertEquals(s.longestDrawdown().tradingDays(), 1);
+        assertTrue(s.longestDrawdown().unfinished(), "the fees are never won back");
+    }
+
+    /** A loss on Friday that the trade of the next Tuesday wins back: it touches three trading days. */
+    @Test
+    public void theLongestDrawdownIsCountedInTradingDays() {
+        Given.Draft draft = Given.strategy().onlyLong("close > open");
+        draft.plan = Given.plan(4, Given.target(1, 40));
+        draft.tradesADay = Optional.of(1);
+        TapeBuilder tape = new TapeBuilder(12);
+        long[] lost = {998, 999, 1000, 1000, 990, 989};
+        long[] won = {998, 999, 1000, 1000, 1050, 1051};
+        for (int i = 0; i < 6; i++) {
+            tape.add(Given.at(4, "01:00:00") + i * Given.SECOND, lost[i], 1, Tape.NONE, Tape.NONE);
+        }
+        for (int i = 0; i < 6; i++) {
+            tape.add(Given.at(8, "01:00:00") + i * Given.SECOND, won[i], 1, Tape.NONE, Tape.NONE);
+        }
+        Run run = Run.trial(Inputs.of(tape.build(), Given.contract(0), Given.account(), List.of(draft.build()),
+                Terms.DEFAULT));
+        assertEquals(run.engine().log().trades().size(), 2);
+        Summary.Longest longest = Summary.of(run).longestDrawdown();
+        assertEquals(longest.from(), Given.at(4, "01:00:00") + Given.SECOND, "the last print before the fee");
+        assertEquals(longest.from() + longest.time(), Given.at(8, "01:00:00") + 4 * Given.SECOND);
+        assertEquals(longest.tradingDays(), 3, "Friday, Monday, Tuesday");
+        assertTrue(!longest.unfinished());
     }
 }

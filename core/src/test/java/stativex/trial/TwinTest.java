@@ -898,6 +898,10 @@ public class TwinTest {
                 "days, " + where);
         assertEquals(run.engine().days().deepestDrawdown(), twin.deepest(), "deepest drawdown, " + where);
         assertEquals(run.engine().days().longestDrawdown(), twin.longest(), "longest drawdown, " + where);
+        if (twin.longest() > 0) {
+            assertEquals(run.engine().days().longestFrom(), twin.longestFrom, "its peak, " + where);
+            assertEquals(run.engine().days().isLongestUnfinished(), twin.longestLasts, "whether it is over, " + where);
+        }
     }
 
     /** Over a roll, too, bars and rules that are made as prints come give the same as those of the whole tape. */

@@ -209,7 +209,11 @@ public final class ResultFiles {
             }
         });
         json.put("deepestDrawdown", Money.text(s.deepestDrawdown()));
-        json.put("longestDrawdownSeconds", s.longestDrawdown() / TapeTime.SECOND);
+        json.put("longestDrawdownSeconds", s.longestDrawdown().time() / TapeTime.SECOND);
+        json.put("longestDrawdownTradingDays", s.longestDrawdown().tradingDays());
+        if (s.longestDrawdown().unfinished()) {
+            json.put("longestDrawdownUnfinished", true);
+        }
         s.worstDay().ifPresent(day -> json.put("worstDay", day(day)));
         s.bestDay().ifPresent(day -> json.put("bestDay", day(day)));
         json.put("days", s.days().stream().map(ResultFiles::day).toList());

@@ -87,7 +87,8 @@ final class TrialFacts extends VBox {
                 interval(report, Intervals.Figure.DEEPEST_DRAWDOWN, true),
                 "The deepest fall of equity from its best so far, at every print.");
         row("", "Longest drawdown", longest(s.longestDrawdown()), "",
-                "From the last print at a best to the first at or above it again, or the end.");
+                "From the last print at a best to the first at or above it again, or the end (not over); and how many trading"
+                        + " days it touches.");
         row("", "Return on margin", percent(report.margin().yearlyReturn()), "", "Net × 365 ÷ calendar days ÷ ("
                 + report.margin().mostOpen() + " contracts at most × margin). None where no margin is known.");
         getChildren().add(Form.wrapped("Right: 5th to 95th percentile over " + Format.grouped("2000")
@@ -246,9 +247,13 @@ final class TrialFacts extends VBox {
         return Format.signedMoney(day.result());
     }
 
-    private static String longest(long nanos) {
-        long hours = nanos / TapeTime.SECOND / 3600;
-        return hours >= 48 ? hours / 24 + " days" : Format.duration(nanos);
+    private static String longest(Summary.Longest of) {
+        long hours = of.time() / TapeTime.SECOND / 3600;
+        return of.time() == 0
+                ? "none"
+                : (hours >= 48 ? hours / 24 + " days" : Format.duration(of.time())) + (of.tradingDays() > 1
+                        ? ", " + of.tradingDays() + " trading"
+                        : "") + (of.unfinished() ? ", not over" : "");
     }
 
     private static String percent(OptionalDouble share) {
