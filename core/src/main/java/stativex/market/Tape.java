@@ -3,16 +3,18 @@ package stativex.market;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.IntFunction;
+import java.util.stream.IntStream;
 import java.util.zip.CRC32C;
 
 /**
  * The prints of one contract month, or of several joined ones, in blocks of narrow columns. One tick is one trade print;
- * equal times keep file order and time never goes back. Immutable and safe to read from any thread. Reading a value
- * allocates nothing. A tape from a file fetches and checks each block when it is first touched.
+ * equal times keep file order and time never goes back. Immutable but for one that grows ({@link GrowingTape}), and safe to read from any
+ * thread. Reading a value allocates nothing. A tape from a file fetches and checks each block when it is first touched.
  */
 public final class Tape {
     /** Stands for an absent bid, ask, quote size or price. */
@@ -27,7 +29,7 @@ public final class Tape {
      */
     public record Outline(int first, int count, long firstTime) {}
 
-    private final int count;
+    private int count;
     private final List<Outline> outlines;
     /** Index behind each block's last print. */
     private final int[] ends;
@@ -39,7 +41,10 @@ public final class Tape {
     private final IntFunction<TapeBlock> source;
     private final Set<SessionName> incomplete;
     private long checksum;
-    private boolean summed;
+    /** Prints that {@link #checksum} is of; −1 before it was asked for. */
+    private int summed = -1;
+    /** Blocks that hold prints. */
+    private int used;
 
     /** A session of a trading date. */
     public record SessionName(java.time.LocalDate date, String name) implements Comparable<SessionName> {
@@ -76,7 +81,63 @@ public final class Tape {
             ends[i] = end;
         }
         this.count = end;
-        this.guesses = new int[(end >>> SHIFT) + 1];
+        this.used = ends.length;
+        this.guesses = guesses(ends);
+    }
+
+    /**
+     * A tape that begins as another one and grows behind it.
+     *
+     * @param further blocks that there is room for
+     */
+    Tape(Tape before, int further) {
+        this.outlines = before.outlines;
+        this.incomplete = before.incomplete;
+        this.used = before.used;
+        this.count = before.count;
+        this.blocks = Arrays.copyOf(before.blocks, used + further);
+        this.source = before::block;
+        this.firstTimes = Arrays.copyOf(before.firstTimes, used + further);
+        this.ends = Arrays.copyOf(before.ends, used + further);
+        for (int i = used; i < ends.length; i++) {
+            firstTimes[i] = Long.MAX_VALUE;
+            ends[i] = Math.addExact(i == 0 ? 0 : ends[i - 1], TapeBlock.FULL);
+        }
+        this.guesses = guesses(ends);
+    }
+
+    /** The block that forms behind the others gets its first print. */
+    void begin(TapeBlock block, long nanos) {
+        blocks[used] = block;
+        firstTimes[used] = nanos;
+        used++;
+    }
+
+    /** Whether there is no room for another block. */
+    boolean isFull() {
+        return used == blocks.length;
+    }
+
+    /** A print was added to the block that forms. */
+    void grown() {
+        count++;
+    }
+
+    private List<Outline> outlines() {
+        return IntStream.range(0, used).mapToObj(this::outline).toList();
+    }
+
+    private Outline outline(int index) {
+        if (index < outlines.size()) {
+            return outlines.get(index);
+        }
+        TapeBlock grown = blocks[index];
+        return new Outline(grown.first(), grown.count(), grown.time(grown.first()));
+    }
+
+    private static int[] guesses(int[] ends) {
+        int last = ends.length == 0 ? 0 : ends[ends.length - 1];
+        int[] guesses = new int[(last >>> SHIFT) + 1];
         int block = 0;
         for (int i = 0; i < guesses.length; i++) {
             while (block < ends.length - 1 && ends[block] <= i << SHIFT) {
@@ -84,6 +145,7 @@ public final class Tape {
             }
             guesses[i] = block;
         }
+        return guesses;
     }
 
     /** A tape of blocks that are in memory. */
@@ -95,7 +157,7 @@ public final class Tape {
 
     /** The same prints, with sessions named that lack some. */
     public Tape withIncomplete(Set<SessionName> sessions) {
-        return new Tape(outlines, this::block, sessions);
+        return new Tape(outlines(), this::block, sessions);
     }
 
     /** A stretch of another tape, its prices moved by {@code shift} ticks. */
@@ -109,10 +171,10 @@ public final class Tape {
         int first = 0;
         for (Part part : parts) {
             incomplete.addAll(part.tape().incomplete);
-            for (int block = 0; block < part.tape().ends.length; block++) {
-                Outline whole = part.tape().outlines.get(block);
+            for (int block = 0; block < part.tape().used; block++) {
+                Outline whole = part.tape().outline(block);
                 int from = Math.max(part.from(), whole.first());
-                int to = Math.min(part.to(), part.tape().ends[block]);
+                int to = Math.min(part.to(), whole.first() + whole.count());
                 if (from < to) {
                     int place = first;
                     int from0 = from - whole.first();
@@ -164,7 +226,7 @@ public final class Tape {
 
     /** Number of blocks. */
     public int blocks() {
-        return ends.length;
+        return used;
     }
 
     /** Fetches a block, so that it is checked, and returns it. */
@@ -329,7 +391,7 @@ public final class Tape {
      * same, however they are kept.
      */
     public synchronized long checksum() {
-        if (!summed) {
+        if (summed != count) {
             CRC32C sum = new CRC32C();
             ByteBuffer row = ByteBuffer.allocate(1024 * 64).order(ByteOrder.LITTLE_ENDIAN);
             for (int print = 0; print < count; print++) {
@@ -342,7 +404,7 @@ public final class Tape {
                 }
             }
             checksum = sum.getValue();
-            summed = true;
+            summed = count;
         }
         return checksum;
     }

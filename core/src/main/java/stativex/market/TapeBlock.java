@@ -10,7 +10,8 @@ import java.util.Arrays;
  * Up to 65 536 prints of a tape in narrow columns, one after another in one piece of memory, each beginning at a multiple
  * of 8 bytes: times (8 bytes), prices as distances from a base (4), sizes with the aggressor in the two highest bits (4),
  * then bid, ask, bid size and ask size, each 0 (never there), 2 or 4 bytes wide. Quotes are distances from the print's own
- * price. Little-endian. Immutable, safe to read from any thread.
+ * price. Little-endian. Immutable but for one that forms at the end of a tape that grows: prints are added behind what is there. Safe to
+ * read from any thread that has learned of a print after it was added.
  */
 public final class TapeBlock {
     /** Prints of a full block. */
@@ -44,9 +45,9 @@ public final class TapeBlock {
     }
 
     private final int first;
-    private final int count;
-    private final long base;
-    private final int largest;
+    private int count;
+    private long base;
+    private int largest;
     private final Widths widths;
     private final MemorySegment bytes;
     private final MemorySegment time;
@@ -88,6 +89,39 @@ public final class TapeBlock {
         bidSize = bytes.asSlice(at, (long) widths.bidSize * count);
         at += place(count, widths.bidSize);
         askSize = bytes.asSlice(at, (long) widths.askSize * count);
+    }
+
+    /** An empty block with room for {@link #FULL} prints, each as wide as can be. */
+    static TapeBlock forming(int first) {
+        Widths widest = new Widths(4, 4, 4, 4);
+        TapeBlock block = new TapeBlock(first, FULL, 0, 0, widest, Arena.ofAuto().allocate(widest.bytes(FULL), 8));
+        block.count = 0;
+        return block;
+    }
+
+    /** Price that the others are counted from; that of the first print, {@code other} before it. */
+    long base(long other) {
+        return count == 0 ? other : base;
+    }
+
+    /** Adds a print behind the others of a forming block. @param code size with the aggressor above it */
+    void add(long nanos, long ticks, int code, long bidPrice, long askPrice, long bidContracts, long askContracts) {
+        if (count == 0) {
+            base = ticks;
+        }
+        time.setAtIndex(LONG, count, nanos);
+        price.setAtIndex(INT, count, (int) (ticks - base));
+        size.setAtIndex(INT, count, code);
+        bid.setAtIndex(INT, count, narrow(bidPrice, ticks));
+        ask.setAtIndex(INT, count, narrow(askPrice, ticks));
+        bidSize.setAtIndex(INT, count, narrow(bidContracts, 0));
+        askSize.setAtIndex(INT, count, narrow(askContracts, 0));
+        largest = Math.max(largest, code & SIZE_MASK);
+        count++;
+    }
+
+    private static int narrow(long value, long from) {
+        return value == Tape.NONE ? Integer.MIN_VALUE : (int) (value - from);
     }
 
     private static long place(int count, int width) {

@@ -23,9 +23,7 @@ public final class TapeBuilder {
     /** Index of the forming block's first print, and how many it holds. */
     private int first;
     private int filled;
-    private long lastTime = Long.MIN_VALUE;
-    private long lastPrice = Tape.NONE;
-    private long lastDifferent = Tape.NONE;
+    private final PrintCheck check = new PrintCheck();
 
     /** @param expected a guess at the number of prints; more may be added */
     public TapeBuilder(int expected) {
@@ -64,7 +62,7 @@ public final class TapeBuilder {
 
     /** Time of the last print; {@link Long#MIN_VALUE} before the first. */
     public long lastTime() {
-        return lastTime;
+        return check.lastTime();
     }
 
     /** Adds a print whose aggressor is worked out from quote and tick test. */
@@ -88,52 +86,21 @@ public final class TapeBuilder {
      */
     public TapeBuilder add(long nanos, long ticks, long contracts, long bid, long ask, long bidSize, long askSize,
             Optional<Aggressor> given) {
-        if (nanos < lastTime) {
-            throw new IllegalArgumentException("expected a time not before the print above it ("
-                    + TapeTime.instant(lastTime) + "), found " + TapeTime.instant(nanos));
-        }
-        if (!TapeTime.inRange(nanos)) {
-            throw new IllegalArgumentException("expected a time of the years " + TapeTime.FIRST_YEAR + " to "
-                    + TapeTime.LAST_YEAR + ", found " + TapeTime.instant(nanos));
-        }
-        if (contracts < 1 || contracts > TapeBlock.SIZE_MASK) {
-            throw new IllegalArgumentException("expected a size of 1 to " + TapeBlock.SIZE_MASK
-                    + " contracts, found " + contracts);
-        }
         if (filled == TapeBlock.FULL) {
             hand();
         } else if (filled == capacity) {
             room(Math.min(TapeBlock.FULL, capacity * 2));
         }
-        near(ticks, filled == 0 ? ticks : prices[0], "a price");
-        near(bid, ticks, "a bid");
-        near(ask, ticks, "an ask");
-        if (lastPrice != Tape.NONE && ticks != lastPrice) {
-            lastDifferent = lastPrice;
-        }
-        Aggressor who = given.isPresent() ? given.get() : Aggressor.workOut(ticks, bid, ask, lastDifferent);
+        int code = check.take(nanos, ticks, contracts, bid, ask, filled == 0 ? ticks : prices[0], given);
         times[filled] = nanos;
         prices[filled] = ticks;
-        sizes[filled] = (int) contracts | who.ordinal() << TapeBlock.SIZE_BITS;
+        sizes[filled] = code;
         bids[filled] = bid;
         asks[filled] = ask;
         bidSizes[filled] = bidSize;
         askSizes[filled] = askSize;
-        lastTime = nanos;
-        lastPrice = ticks;
         filled++;
         return this;
-    }
-
-    private static void near(long value, long other, String what) {
-        if (value != Tape.NONE) {
-            long distance = value - other;
-            boolean left = ((value ^ other) & (value ^ distance)) < 0;
-            if (left || distance <= Integer.MIN_VALUE || distance > Integer.MAX_VALUE) {
-                throw new IllegalArgumentException("expected " + what
-                        + " within two thousand million ticks of the prints beside it, found " + value + " ticks");
-            }
-        }
     }
 
     private void hand() {
