@@ -90,7 +90,8 @@ final class Booking {
 
     private void entered(OwnerRun run, Order order, Fill fill) {
         Bracket bracket = order.bracket();
-        run.fills(bracket).ifPresent(run.market.orders::endEntries);
+        run.fills(bracket)
+                .ifPresent(other -> run.market.orders.endEntries(other, run.market.because()));
         if (run instanceof StrategyRun strategy && strategy.once) {
             strategy.sides.get(bracket.side()).on = false;
         }

@@ -264,14 +264,14 @@ final class ByHand {
             return;
         }
         done(run, trade.side(), Decision.Act.PLAN_ATTACHED, run.bracket.open(), run.market.lastPrice);
-        run.market.orders.endTargets(run.bracket);
+        run.market.orders.endTargets(run.bracket, run.market.because());
         run.market.orders.carryOut(trade.changes(run, run.market.lastPrint, run.market.lastPrice), run.bracket,
                 run.market.because());
     }
 
     private void attach(OwnerRun run) {
         TradeRun trade = run.trade.orElseThrow();
-        market().orders.endTargets(run.bracket);
+        market().orders.endTargets(run.bracket, market().because());
         market().orders.carryOut(trade.attach(run, market().lastPrint, market().lastPrice), run.bracket,
                 market().because());
     }
@@ -290,7 +290,7 @@ final class ByHand {
             return;
         }
         engine.dropReverse(from);
-        market().orders.endEntries(from.bracket);
+        market().orders.endEntries(from.bracket, market().because());
         done(from, side, Decision.Act.HANDED_OVER, from.bracket.open(), market().lastPrice);
         if (to instanceof HandRun hand) {
             hand.guidedBy(from.guide());

@@ -251,6 +251,16 @@ public final class Engine {
         advance(market, at);
     }
 
+    /** What a broker has told is taken at a moment of its own, between prints. @param of the contract's place in {@link #contracts} */
+    public void told(int of, long time) {
+        heartbeat(of, time);
+        MarketRun market = markets.get(of);
+        reports(market);
+        if (market.dirty && market.lastPrice != Tape.NONE) {
+            judge(market);
+        }
+    }
+
     /** An event of a contract: what is sent because of it, on whatever contract, is sent at its time. */
     void comes(MarketRun market, long time) {
         current = market;
@@ -307,8 +317,8 @@ public final class Engine {
         MarketRun market = markets.get(of);
         for (OwnerRun run : market.owners) {
             dropReverse(run);
-            market.orders.endEntries(run.bracket);
-            run.pair.ifPresent(market.orders::endEntries);
+            market.orders.endEntries(run.bracket, market.because());
+            run.pair.ifPresent(other -> market.orders.endEntries(other, market.because()));
             run.settle();
             run.flattening = LeaveReason.RANGE_END;
             if (run.bracket.open() > 0) {

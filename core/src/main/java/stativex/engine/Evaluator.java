@@ -334,6 +334,7 @@ final class Evaluator {
             run.flattening = null;
         } else if (run.bracket.side() != side) {
             bracket = new Bracket(run.owner, side);
+            bracket.pairWith(run.bracket);
             run.pair = Optional.of(bracket);
         }
         Order.GoodFor goodFor = entry.goodFor() instanceof Strategy.GoodFor.Day

@@ -17,6 +17,7 @@ import stativex.market.Side;
 import stativex.market.Tape;
 import stativex.order.Bracket;
 import stativex.order.Cause;
+import stativex.order.Counterpart;
 import stativex.order.InsideBars;
 import stativex.order.Order;
 import stativex.order.Orders;
@@ -31,7 +32,7 @@ final class MarketRun {
     final Contract contract;
     /** Money per contract and side. */
     final long fee;
-    final SimulatedExchange exchange;
+    final Counterpart exchange;
     final Orders orders;
     final Ledger.Holding holding;
     final List<StrategyRun> runs = new ArrayList<>();
@@ -85,8 +86,10 @@ final class MarketRun {
         this.rules = new RuleClock(setup.account(), contract.calendar());
         this.rolls = new RollClock(setup.rolls(), contract.calendar());
         this.fee = setup.account().fee(contract.symbol());
-        this.exchange = new SimulatedExchange(tape, contract, setup.terms(),
-                setup.steps().map(steps -> new InsideBars(steps, this::stopAsItStands)));
+        this.exchange = setup.brokers().containsKey(contract.symbol())
+                ? setup.brokers().get(contract.symbol())
+                : new SimulatedExchange(tape, contract, setup.terms(),
+                        setup.steps().map(steps -> new InsideBars(steps, this::stopAsItStands)));
         this.orders = new Orders(exchange, shared.numbers());
         this.holding = shared.ledger().holding(contract.tickValue());
         this.limits = new PartWatch(Part.CONTRACT, setup.account().limits(contract.symbol()).day());

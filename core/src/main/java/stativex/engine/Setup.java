@@ -13,6 +13,7 @@ import stativex.market.ContractTape;
 import stativex.market.Histories;
 import stativex.market.Rolls;
 import stativex.market.Tape;
+import stativex.order.Counterpart;
 import stativex.order.Terms;
 import stativex.rule.Worked;
 
@@ -23,16 +24,29 @@ import stativex.rule.Worked;
  * @param firstDay first evaluated trading day; empty: as early as each strategy's history allows
  * @param rolls months of a joined tape
  * @param steps the bars that are walked in place of the prints, in bar mode: {@link BarMode}
+ * @param brokers who carries orders out, by the symbol of the contract; of others the exchange is simulated
  * @param ahead where the whole tape is there, and bars and rules may be worked before the run; empty: they are worked as prints come
  */
 public record Setup(Tape tape, Contract contract, Map<String, ContractTape> others, Account account,
         List<Strategy> strategies, Terms terms, Optional<LocalDate> firstDay, Optional<Ahead> ahead, Rolls rolls,
-        Optional<BarSteps> steps) {
+        Optional<BarSteps> steps, Map<String, Counterpart> brokers) {
+
+    /** A setup without a broker. */
+    public Setup(Tape tape, Contract contract, Map<String, ContractTape> others, Account account,
+            List<Strategy> strategies, Terms terms, Optional<LocalDate> firstDay, Optional<Ahead> ahead, Rolls rolls,
+            Optional<BarSteps> steps) {
+        this(tape, contract, others, account, strategies, terms, firstDay, ahead, rolls, steps, Map.of());
+    }
 
     /** A setup of tick mode. */
     public Setup(Tape tape, Contract contract, Map<String, ContractTape> others, Account account,
             List<Strategy> strategies, Terms terms, Optional<LocalDate> firstDay, Optional<Ahead> ahead, Rolls rolls) {
         this(tape, contract, others, account, strategies, terms, firstDay, ahead, rolls, Optional.empty());
+    }
+
+    /** The same where brokers carry orders out. @param carriers by the symbol of the contract; of others the exchange is simulated */
+    public Setup with(Map<String, Counterpart> carriers) {
+        return new Setup(tape, contract, others, account, strategies, terms, firstDay, ahead, rolls, steps, carriers);
     }
 
     /**
@@ -45,6 +59,7 @@ public record Setup(Tape tape, Contract contract, Map<String, ContractTape> othe
     public Setup {
         others = Map.copyOf(others);
         strategies = List.copyOf(strategies);
+        brokers = Map.copyOf(brokers);
     }
 
     /**
@@ -69,7 +84,7 @@ public record Setup(Tape tape, Contract contract, Map<String, ContractTape> othe
             Optional<BarSteps> walk) {
         return new Setup(own, its, beside, account,
                 strategies.stream().filter(s -> s.contract().equals(symbol)).toList(), terms, firstDay, ahead, months,
-                walk);
+                walk, brokers);
     }
 
     /** What orders meet: the prints, or the steps of bars. */

@@ -39,8 +39,7 @@ final class PeriodFormer extends BarFormer {
             }
             start = sessions.getFirst().open();
             end = sessions.getLast().close();
-            // what lies before the anchor makes no bar, so the period that holds it lacks prints
-            incomplete = calendar.late(start, tape.time(series.begin())) || !settings.uses(sessions.getFirst());
+            incomplete = !settings.uses(sessions.getFirst());
         }
     }
 
@@ -80,7 +79,9 @@ final class PeriodFormer extends BarFormer {
         if (session.close() == end && bar != null) {
             bar.end = end;
             bar.closedAt = end;
-            bar.marks |= incomplete ? Bar.INCOMPLETE : 0;
+            // what lies before the anchor makes no bar, so the period that holds it lacks prints
+            boolean late = calendar.late(start, tape.time(series.begin()));
+            bar.marks |= incomplete || late ? Bar.INCOMPLETE : 0;
             close(bar);
             bar = null;
         }

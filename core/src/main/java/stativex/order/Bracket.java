@@ -18,6 +18,7 @@ public final class Bracket {
     private final List<Order> targets = new ArrayList<>(2);
     private final List<Order> leaves = new ArrayList<>(1);
     private Optional<Order> stop = Optional.empty();
+    private Optional<Bracket> pair = Optional.empty();
     private int open;
     private int freshPrint = -1;
     private int fresh;
@@ -34,6 +35,16 @@ public final class Bracket {
     /** Everything in it belongs to another from now on. */
     public void handTo(Owner taker) {
         owner = taker;
+    }
+
+    /** The other half of a two-sided entry: when one fills, the other's entries end. */
+    public void pairWith(Bracket other) {
+        pair = Optional.of(other);
+    }
+
+    /** The half that was there before, if it is the second one of a two-sided entry. */
+    Optional<Bracket> pair() {
+        return pair;
     }
 
     public Side side() {

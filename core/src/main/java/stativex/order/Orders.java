@@ -96,13 +96,36 @@ public final class Orders {
         FillReason reason = new FillReason.Target(wished.leg());
         Order standing = bracket.target(wished.leg()).orElse(null);
         if (standing != null) {
-            standing.quantity += wished.added();
+            if (wished.added() > 0) {
+                standing.quantity += wished.added();
+                venue.take(new Request.Resize(standing, standing.quantity, cause));
+            }
             if (wished.moved() && !standing.movedByHand() && standing.wanted() != wished.price()) {
                 change(standing, wished.price(), reason, cause);
             }
         } else if (wished.added() > 0) {
             send(bracket, new Order.Asked(Order.Role.TARGET, Order.Type.LIMIT, wished.added(), wished.price(), reason,
                     Order.GoodFor.UNTIL_CANCELLED), cause, -1, false);
+        }
+    }
+
+    /** Takes an order as it is given. */
+    Order place(Bracket bracket, Order.Asked asked, Cause cause, boolean everything) {
+        return send(bracket, asked, cause, -1, everything);
+    }
+
+    /**
+     * An exit that was on its way while contracts left or came: a stop is for all that is open, no exit for more, and none stays where
+     * nothing is open.
+     */
+    void fit(Order exit) {
+        Bracket bracket = exit.bracket();
+        if (bracket.open() == 0) {
+            end(exit);
+        } else if (exit.role() == Order.Role.STOP) {
+            exit.quantity = exit.filled + bracket.open();
+        } else if (exit.role() == Order.Role.TARGET) {
+            reduceTargets(bracket);
         }
     }
 
@@ -116,7 +139,7 @@ public final class Orders {
     /** Asks to cancel; takes latency like an order. */
     public void cancel(Order order, Cause cause) {
         if (order.state.live()) {
-            venue.take(new Request.Cancel(order, cause));
+            venue.take(new Request.Cancel(order, false, cause));
         }
     }
 
@@ -126,13 +149,22 @@ public final class Orders {
     }
 
     /** Every entry of a bracket ends at once, the exchange's own doing. */
-    public void endEntries(Bracket bracket) {
-        bracket.entries().forEach(Orders::end);
+    public void endEntries(Bracket bracket, Cause cause) {
+        bracket.entries().forEach(entry -> endAtOnce(entry, cause));
     }
 
     /** Every target of a bracket ends at once: another plan is attached. */
-    public void endTargets(Bracket bracket) {
-        bracket.targets().forEach(Orders::end);
+    public void endTargets(Bracket bracket, Cause cause) {
+        bracket.targets().forEach(target -> endAtOnce(target, cause));
+    }
+
+    private void endAtOnce(Order order, Cause cause) {
+        if (order.state.live()) {
+            if (venue.endsAtOnce()) {
+                end(order);
+            }
+            venue.take(new Request.Cancel(order, true, cause));
+        }
     }
 
     /** Asks for another price; takes latency, until then the old one works. */
@@ -186,12 +218,12 @@ public final class Orders {
             bracket.stop().ifPresent(stop -> stop.quantity = stop.filled + bracket.open());
         } else {
             bracket.left(done.quantity());
-            keepInStep(bracket, order);
+            keepInStep(bracket, order, done);
         }
     }
 
     /** Reductions after an exit's fill, the exchange's own; they take no latency. */
-    private void keepInStep(Bracket bracket, Order exit) {
+    private void keepInStep(Bracket bracket, Order exit, Report.Execution done) {
         bracket.stop().filter(stop -> stop != exit).ifPresent(stop -> stop.quantity = stop.filled + bracket.open());
         if (exit.role() != Order.Role.TARGET) {
             reduceTargets(bracket);
@@ -202,7 +234,8 @@ public final class Orders {
             bracket.leaves().forEach(Orders::end);
         }
         if (bracket.open() == 0 || exit.role() == Order.Role.STOP || exit.everything()) {
-            bracket.entries().forEach(Orders::end);
+            Cause cause = new Cause(done.print(), done.time());
+            bracket.entries().forEach(entry -> endAtOnce(entry, cause));
         }
     }
 

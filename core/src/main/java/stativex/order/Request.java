@@ -15,5 +15,13 @@ public sealed interface Request {
     /** A resting order turns into one at the market. */
     record ToMarket(Order order, Cause cause) implements Request {}
 
-    record Cancel(Order order, Cause cause) implements Request {}
+    /**
+     * A target has more contracts: the exchange's own doing, which the simulated one sees by itself.
+     *
+     * @param quantity filled contracts included
+     */
+    record Resize(Order order, int quantity, Cause cause) implements Request {}
+
+    /** @param atOnce the exchange's own doing: the order counts as ended already, or its bars are over */
+    record Cancel(Order order, boolean atOnce, Cause cause) implements Request {}
 }

@@ -18,7 +18,7 @@ import stativex.market.TapeTime;
  * the next one is asked for, and what is asked meanwhile meets later prints. Source: SEMANTICS, "Orders and the simulated
  * exchange".
  */
-public final class SimulatedExchange implements Venue {
+public final class SimulatedExchange implements Counterpart {
     private static final Comparator<Resting> BY_ACCEPTANCE = Comparator.<Resting>comparingLong(r -> r.accepted)
             .thenComparingInt(r -> r.order.number());
 
@@ -78,6 +78,11 @@ public final class SimulatedExchange implements Venue {
     }
 
     @Override
+    public boolean endsAtOnce() {
+        return true;
+    }
+
+    @Override
     public long lastPrice() {
         return lastPrice;
     }
@@ -95,7 +100,13 @@ public final class SimulatedExchange implements Venue {
                 arrive(n.order(), atOnce ? n.cause().time() : due);
             }
             case Request.Change c -> waiting.add(new Waiting(c, due));
+            case Request.Cancel c when c.atOnce() -> {
+                // it has ended already
+            }
             case Request.Cancel c -> waiting.add(new Waiting(c, due));
+            case Request.Resize ignored -> {
+                // the order says so itself
+            }
             case Request.ToMarket m -> waiting.add(new Waiting(m, due));
         }
     }
@@ -137,6 +148,7 @@ public final class SimulatedExchange implements Venue {
     // ------------------------------------------------------------------ a print
 
     /** Begins to work a print that lies in a session. */
+    @Override
     public void print(int index) {
         print = index;
         time = tape.time(index);
@@ -150,6 +162,7 @@ public final class SimulatedExchange implements Venue {
     }
 
     /** The next report: of the print that is worked, or of what was refused at once; empty when there is none. */
+    @Override
     public Optional<Report> next() {
         while (reports.isEmpty() && stage != Stage.IDLE) {
             if (stage == Stage.REQUESTS) {
@@ -199,6 +212,7 @@ public final class SimulatedExchange implements Venue {
             }
             case Request.Cancel cancel -> new Report.Ended(cancel.order());
             case Request.New ignored -> throw new IllegalStateException("a new order does not wait to be changed");
+            case Request.Resize ignored -> throw new IllegalStateException("another quantity waits for nothing");
         };
     }
 
@@ -377,6 +391,7 @@ public final class SimulatedExchange implements Venue {
     // ------------------------------------------------------------------ what happens without a print
 
     /** What is good for the day ends at its last session's close, without latency. */
+    @Override
     public void closeDay(long close) {
         for (Resting resting : working) {
             if (resting.expires <= close && resting.order.state().live()) {
@@ -386,11 +401,13 @@ public final class SimulatedExchange implements Venue {
     }
 
     /** A new month comes into force: the print before is its own. Nothing works then. */
+    @Override
     public void rollsTo(long before) {
         lastPrice = before;
     }
 
     /** An order ends as the exchange's own doing: its bars are over. */
+    @Override
     public void expire(Order order) {
         reports.add(new Report.Ended(order));
     }
@@ -399,6 +416,7 @@ public final class SimulatedExchange implements Venue {
      * Fills what a flatten still wants when no print followed before its session's end: at the session's last price plus
      * slippage, at the session's close.
      */
+    @Override
     public void assume(Bracket bracket, long close) {
         bracket.leaves().stream().filter(leave -> leave.everything() && leave.state().live()).findFirst()
                 .filter(leave -> bracket.open() > 0)
@@ -409,6 +427,7 @@ public final class SimulatedExchange implements Venue {
     }
 
     /** Fills a leave at the tape's end: at the last price, without slippage. */
+    @Override
     public void closeAtEnd(Order leave, long now) {
         reports.add(new Report.Filled(leave,
                 new Report.Execution(now, print, leave.bracket().open(), lastPrice, 0), leave.reason()));
@@ -417,21 +436,25 @@ public final class SimulatedExchange implements Venue {
     // ------------------------------------------------------------------ what stands
 
     /** What is assumed inside bars; empty in tick mode. */
+    @Override
     public Optional<InsideBars> insideBars() {
         return bars;
     }
 
     /** Market and triggered stop orders that were larger than the print they met; slippage alone stands for depth. */
+    @Override
     public int largerThanPrint() {
         return largerThanPrint;
     }
 
     /** Every order that is alive, in order of acceptance. */
+    @Override
     public List<Order> working() {
         return working.stream().map(resting -> resting.order).filter(order -> order.state().live()).toList();
     }
 
     /** Draws bounds to the prints before which, and the prices between which, no order has anything to do. */
+    @Override
     public void bound(Bounds bounds) {
         for (int i = 0; i < waiting.size(); i++) {
             bounds.print(eligible(waiting.get(i).request().cause(), waiting.get(i).due()));
@@ -462,6 +485,7 @@ public final class SimulatedExchange implements Venue {
     }
 
     /** Takes prints that no order had anything to do with; the last of them is {@code index}. */
+    @Override
     public void quiet(int index) {
         print = index;
         time = tape.time(index);

@@ -6,6 +6,12 @@ import stativex.market.Tape;
 public interface Venue {
     void take(Request request);
 
+    /**
+     * Whether what an exchange ends as its own doing has ended as soon as the fill that led to it is told, as the simulated one's has.
+     * Else the venue says so itself, and until then it may be filled.
+     */
+    boolean endsAtOnce();
+
     /** Price of the last print that orders have met, ticks; {@link Tape#NONE} before the first. */
     long lastPrice();
 }

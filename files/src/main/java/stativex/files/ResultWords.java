@@ -99,6 +99,7 @@ public final class ResultWords {
         return switch (reason) {
             case AFTER_THE_DAYS_CLOSE -> "accepted after the day's close";
             case LIMIT_TIGHTER_THAN_ITS_STOP -> "limit tighter than its stop";
+            case BY_THE_BROKER -> "by the broker";
         };
     }
 

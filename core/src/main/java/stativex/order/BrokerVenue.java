@@ -1,0 +1,291 @@
+package stativex.order;
+
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import stativex.market.Bounds;
+import stativex.market.Tape;
+
+/**
+ * A broker of the kind <em>group</em>, as the engine meets it: what is asked goes out as named messages, what the broker tells comes in and
+ * becomes reports. The broker reduces and ends the orders of a bracket itself; {@link Orders} does the same here meanwhile. Nothing is
+ * assumed: an order works, changes and ends when the broker says so. Deterministic: the same inputs give the same messages with the same
+ * names. Source: SEMANTICS, "Live".
+ */
+public final class BrokerVenue implements Counterpart {
+    private final Tape tape;
+    private final String run;
+    private final Map<String, Placed> orders = new HashMap<>();
+    private final Map<Order, String> names = new IdentityHashMap<>();
+    private final Map<Bracket, String> groups = new IdentityHashMap<>();
+    /** Changes that are not answered, by the name of their message. */
+    private final Map<String, Request> unanswered = new HashMap<>();
+    private final Set<String> executions = new HashSet<>();
+    private final List<Order> sent = new ArrayList<>();
+    private long now;
+    private final List<ToBroker> outgoing = new ArrayList<>();
+    private final ArrayDeque<FromBroker> incoming = new ArrayDeque<>();
+    private final List<FromBroker> withPrint = new ArrayList<>();
+    private final ArrayDeque<Report> own = new ArrayDeque<>();
+    /** Targets that the broker filled before it heard that they were to be more. */
+    private final List<Order> again = new ArrayList<>();
+    private final List<String> contradictions = new ArrayList<>();
+    private int named;
+    private int print = -1;
+    private long lastPrice = Tape.NONE;
+    private boolean arriving;
+
+    /**
+     * An order as it was placed under one name.
+     *
+     * @param before contracts that were filled under earlier names
+     * @param price limit or stop, ticks; {@link Tape#NONE} at the market
+     */
+    private record Placed(Order order, int before, long price) {}
+
+    /**
+     * @param tape of its contract, which may grow
+     * @param run what every name begins with, unlike that of any other run
+     */
+    public BrokerVenue(Tape tape, String run) {
+        this.tape = tape;
+        this.run = run;
+    }
+
+    // ------------------------------------------------------------------ what is asked
+
+    @Override
+    public void take(Request request) {
+        Order order = request.order();
+        long time = request.cause().time();
+        now = time;
+        switch (request) {
+            case Request.New ignored -> {
+                sent.add(order);
+                place(order, time);
+            }
+            case Request.Change change -> outgoing
+                    .add(new ToBroker.Reprice(remember(request), names.get(order), change.price(), time));
+            case Request.ToMarket ignored -> outgoing
+                    .add(new ToBroker.AtMarket(remember(request), names.get(order), time));
+            case Request.Resize resize -> outgoing
+                    .add(new ToBroker.Resize(name(), names.get(order), resize.quantity(), time));
+            case Request.Cancel cancel -> cancel(cancel, time);
+        }
+    }
+
+    /** What was not sent yet never is, and has ended. */
+    private void cancel(Request.Cancel cancel, long time) {
+        String name = names.get(cancel.order());
+        if (cancel.atOnce() && outgoing.removeIf(
+                message -> message instanceof ToBroker.Place && message.name().equals(name))) {
+            own.add(new Report.Ended(cancel.order()));
+        } else {
+            outgoing.add(new ToBroker.Cancel(name(), name, cancel.atOnce(), time));
+        }
+    }
+
+    private void place(Order order, long time) {
+        String name = name();
+        names.put(order, name);
+        orders.put(name, new Placed(order, order.filled(), order.wanted()));
+        outgoing.add(new ToBroker.Place(name,
+                new ToBroker.Ticket(order.buy(), order.type(), order.rest(), order.wanted(), order.beyond(),
+                        order.goodFor(), order.role(), order.everything()),
+                groups.computeIfAbsent(order.bracket(), bracket -> name),
+                order.bracket().pair().map(groups::get).orElse(""), time));
+    }
+
+    private String name() {
+        return run + "-" + ++named;
+    }
+
+    private String remember(Request request) {
+        String name = name();
+        unanswered.put(name, request);
+        return name;
+    }
+
+    /** What is to be sent since it was last asked for, in order. */
+    public List<ToBroker> outgoing() {
+        List<ToBroker> out = List.copyOf(outgoing);
+        outgoing.clear();
+        return out;
+    }
+
+    // ------------------------------------------------------------------ what is told
+
+    /** Takes what the broker tells; it is reported as soon as the engine asks. */
+    public void receive(FromBroker told) {
+        incoming.add(told);
+    }
+
+    /** Takes what the broker tells of the print that comes next: it is reported when that one meets orders, not before. */
+    public void receiveWithPrint(FromBroker told) {
+        withPrint.add(told);
+    }
+
+    @Override
+    public Optional<Report> next() {
+        if (!own.isEmpty()) {
+            return Optional.of(own.poll());
+        }
+        while (!incoming.isEmpty()) {
+            Optional<Report> report = report(incoming.poll());
+            if (report.isPresent()) {
+                return report;
+            }
+        }
+        again.forEach(order -> {
+            if (order.state().live()) {
+                place(order, now);
+            }
+        });
+        again.clear();
+        if (arriving) {
+            arriving = false;
+            lastPrice = tape.price(print);
+        }
+        return Optional.empty();
+    }
+
+    private Optional<Report> report(FromBroker told) {
+        Placed placed = orders.get(told.order());
+        if (placed == null) {
+            contradictions.add("an order that nobody here sent: " + told);
+            return Optional.empty();
+        }
+        Order order = placed.order();
+        return switch (told) {
+            case FromBroker.Working ignored when order.state() == Order.State.PENDING -> Optional
+                    .of(new Report.Accepted(order));
+            case FromBroker.Working ignored -> order.state().live() && order.price() != placed.price()
+                    ? Optional.of(new Report.Changed(order, placed.price(), order.reason()))
+                    : Optional.empty();
+            case FromBroker.Repriced repriced -> Optional.of(new Report.Changed(order, repriced.price(),
+                    unanswered.remove(repriced.request()) instanceof Request.Change change
+                            ? change.reason()
+                            : order.reason()));
+            case FromBroker.Turned turned -> {
+                unanswered.remove(turned.request());
+                yield Optional.of(new Report.Turned(order));
+            }
+            case FromBroker.Triggered ignored -> Optional.of(new Report.Triggered(order));
+            case FromBroker.Filled filled -> filled(placed, filled);
+            case FromBroker.Ended ignored -> order.state().live()
+                    ? Optional.of(new Report.Ended(order))
+                    : Optional.empty();
+            case FromBroker.Refused ignored -> Optional.of(new Report.Rejected(order, RejectReason.BY_THE_BROKER));
+            case FromBroker.NotChanged not -> {
+                unanswered.remove(not.request());
+                yield Optional.empty();
+            }
+        };
+    }
+
+    /** Each execution once. What was to be more by the time the broker had filled it all is placed anew, under another name. */
+    private Optional<Report> filled(Placed placed, FromBroker.Filled filled) {
+        if (!executions.add(filled.execution())) {
+            return Optional.empty();
+        }
+        Order order = placed.order();
+        int expected = order.filled() - placed.before() + filled.quantity();
+        if (filled.cumulative() != expected) {
+            contradictions.add("expected " + expected + " contracts filled in all, found " + filled);
+        }
+        if (filled.done() && order.role() == Order.Role.TARGET && order.rest() > filled.quantity()) {
+            again.add(order);
+        }
+        return Optional.of(new Report.Filled(order, new Report.Execution(filled.time(), print, filled.quantity(),
+                filled.price(), filled.slippage()), order.reason()));
+    }
+
+    /** What the broker told that does not fit what stands; it was applied as told where that can be. */
+    public List<String> contradictions() {
+        return List.copyOf(contradictions);
+    }
+
+    // ------------------------------------------------------------------ prints and the clock
+
+    @Override
+    public void print(int index) {
+        print = index;
+        arriving = true;
+        incoming.addAll(withPrint);
+        withPrint.clear();
+    }
+
+    @Override
+    public boolean endsAtOnce() {
+        return false;
+    }
+
+    @Override
+    public long lastPrice() {
+        return lastPrice;
+    }
+
+    /** The broker ends them, and says so. */
+    @Override
+    public void closeDay(long close) {
+        // nothing to do here
+    }
+
+    @Override
+    public void rollsTo(long before) {
+        lastPrice = before;
+    }
+
+    /** Asks the broker to end it: until it says so, it may be filled. */
+    @Override
+    public void expire(Order order) {
+        take(new Request.Cancel(order, true, new Cause(print, tape.time(print))));
+    }
+
+    /** Nothing is assumed: the position is held until the broker says otherwise. */
+    @Override
+    public void assume(Bracket bracket, long close) {
+        // nothing to do here
+    }
+
+    @Override
+    public void closeAtEnd(Order leave, long now) {
+        own.add(new Report.Filled(leave, new Report.Execution(now, print, leave.bracket().open(), lastPrice, 0),
+                leave.reason()));
+    }
+
+    // ------------------------------------------------------------------ what stands
+
+    @Override
+    public List<Order> working() {
+        sent.removeIf(order -> !order.state().live());
+        return List.copyOf(sent);
+    }
+
+    /** Every print is to be worked: nobody knows what a broker has in hand. */
+    @Override
+    public void bound(Bounds bounds) {
+        bounds.print(0);
+    }
+
+    @Override
+    public void quiet(int index) {
+        throw new IllegalStateException("every print is worked where a broker carries orders out");
+    }
+
+    @Override
+    public Optional<InsideBars> insideBars() {
+        return Optional.empty();
+    }
+
+    @Override
+    public int largerThanPrint() {
+        return 0;
+    }
+}

@@ -1,0 +1,42 @@
+package stativex.order;
+
+/** What a broker tells of an order, which goes by the name of the message that placed it. */
+public sealed interface FromBroker {
+    String order();
+
+    /** It rests there, or will meet the market. */
+    record Working(String order) implements FromBroker {}
+
+    /** It has another price, ticks. @param request that asked for it */
+    record Repriced(String order, String request, long price) implements FromBroker {}
+
+    /** It is one at the market now. @param request that asked for it */
+    record Turned(String order, String request) implements FromBroker {}
+
+    /** A stop was reached. */
+    record Triggered(String order) implements FromBroker {}
+
+    /**
+     * Contracts were filled.
+     *
+     * @param execution its identifier, never used twice
+     * @param price ticks
+     * @param cumulative contracts of the order that are filled by now
+     * @param done nothing of it is left to be filled
+     * @param slippage ticks against us that a simulated venue adds; 0 where nobody says
+     * @param time as the venue states it, nanoseconds
+     */
+    record Filled(String order, String execution, int quantity, long price, int cumulative, boolean done, long slippage,
+            long time)
+            implements
+                FromBroker {}
+
+    /** It ended without (all of) it being filled. */
+    record Ended(String order) implements FromBroker {}
+
+    /** It was never accepted. @param why in the broker's words */
+    record Refused(String order, String why) implements FromBroker {}
+
+    /** A change or cancellation was refused; the order stands as it stood. */
+    record NotChanged(String order, String request, String why) implements FromBroker {}
+}

@@ -1,0 +1,199 @@
+package stativex.order;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Predicate;
+import stativex.market.Contract;
+import stativex.market.Session;
+import stativex.market.Side;
+import stativex.market.Tape;
+
+/**
+ * The simulated exchange behind a broker's counter: it takes named messages, has brackets of its own, which it reduces and ends itself,
+ * and tells what becomes of orders. The other end of {@link BrokerVenue}; they share no order. Orders meet prints as in a trial: a message
+ * that comes after a print meets the next one at the earliest.
+ */
+public final class SimulatedBroker {
+    private final Tape tape;
+    private final Contract contract;
+    private final SimulatedExchange exchange;
+    private final Orders orders;
+    private final Map<String, Order> byName = new HashMap<>();
+    /** Live orders whose end was not told. */
+    private final Map<Order, String> live = new LinkedHashMap<>();
+    private final Map<String, Bracket> groups = new HashMap<>();
+    /** The other half of each two-sided entry. */
+    private final Map<Bracket, Bracket> pairs = new HashMap<>();
+    private final Map<Request, String> asked = new HashMap<>();
+    private final List<FromBroker> told = new ArrayList<>();
+    private int numbers;
+    private int executions;
+    private long net;
+    private int last = -1;
+
+    /** @param tape of its contract, which may grow */
+    public SimulatedBroker(Tape tape, Contract contract, Terms terms) {
+        this.tape = tape;
+        this.contract = contract;
+        this.exchange = new SimulatedExchange(tape, contract, terms, Optional.empty());
+        this.orders = new Orders(exchange, () -> ++numbers);
+    }
+
+    /** Takes a message; an order that is not there is told as one that cannot be changed. */
+    public void take(ToBroker message) {
+        Cause cause = new Cause(last, message.time());
+        switch (message) {
+            case ToBroker.Place place -> place(place, cause);
+            case ToBroker.Reprice reprice -> change(reprice.order(), message.name(), order -> exchange
+                    .take(asked(new Request.Change(order, reprice.price(), order.reason(), cause), message.name())));
+            case ToBroker.AtMarket market -> change(market.order(), message.name(),
+                    order -> exchange.take(asked(new Request.ToMarket(order, cause), message.name())));
+            case ToBroker.Resize resize -> change(resize.order(), message.name(),
+                    order -> order.quantity = Math.max(order.filled(), resize.quantity()));
+            case ToBroker.Cancel cancel -> change(cancel.order(), message.name(), order -> {
+                if (cancel.atOnce()) {
+                    exchange.expire(order);
+                } else {
+                    exchange.take(new Request.Cancel(order, false, cause));
+                }
+            });
+        }
+        drain();
+    }
+
+    private interface Act {
+        void on(Order order);
+    }
+
+    private void change(String name, String request, Act act) {
+        Order order = byName.get(name);
+        if (order == null || !order.state().live()) {
+            told.add(new FromBroker.NotChanged(name, request, order == null ? "unknown order" : "too late"));
+        } else {
+            act.on(order);
+        }
+    }
+
+    private Request asked(Request request, String name) {
+        asked.put(request, name);
+        return request;
+    }
+
+    private void place(ToBroker.Place place, Cause cause) {
+        ToBroker.Ticket of = place.ticket();
+        if (byName.containsKey(place.name())) {
+            told.add(new FromBroker.Refused(place.name(), "the name was used before"));
+            return;
+        }
+        Side side = of.buy() == (of.role() == Order.Role.ENTRY) ? Side.LONG : Side.SHORT;
+        Bracket bracket = groups.computeIfAbsent(place.group(), name -> new Bracket(Owner.PERSON, side));
+        Order order = orders.place(bracket, new Order.Asked(of.role(), of.type(), of.quantity(), of.price(),
+                new FillReason.Entry(), of.goodFor(), of.beyond()), cause, of.everything());
+        byName.put(place.name(), order);
+        live.put(order, place.name());
+        Bracket other = groups.get(place.pair());
+        if (other != null) {
+            pairs.put(bracket, other);
+            pairs.put(other, bracket);
+        }
+        if (of.role() != Order.Role.ENTRY) {
+            orders.fit(order);
+        } else if (other != null && other.open() > 0) {
+            orders.endEntries(bracket, cause);
+        }
+        tellEnded(one -> true);
+    }
+
+    /** Works the next print, if it lies in a session. */
+    public void print(int print) {
+        last = print;
+        long time = tape.time(print);
+        Optional<Session> session = contract.calendar().current(time);
+        if (session.filter(now -> now.contains(time)).isPresent()) {
+            exchange.print(print);
+            drain();
+        }
+    }
+
+    /** A trading day's last session closes. */
+    public void closeDay(long close) {
+        exchange.closeDay(close);
+        drain();
+    }
+
+    private void drain() {
+        for (Optional<Report> report = exchange.next(); report.isPresent(); report = exchange.next()) {
+            Order order = report.get().order();
+            String name = live.get(order);
+            orders.apply(report.get());
+            if (report.get() instanceof Report.Filled filled && order.role() == Order.Role.ENTRY
+                    && pairs.containsKey(order.bracket())) {
+                orders.endEntries(pairs.get(order.bracket()),
+                        new Cause(filled.execution().print(), filled.execution().time()));
+            }
+            // entries that a fill ends are told before it, so that whoever hears of it finds them gone
+            tellEnded(one -> one != order && one.role() == Order.Role.ENTRY);
+            if (name != null) {
+                tell(name, order, report.get());
+            }
+            live.keySet().removeIf(one -> one == order && !one.state().live());
+            tellEnded(one -> true);
+        }
+    }
+
+    /** What a bracket's own doing has ended. @param which of them is told now */
+    private void tellEnded(Predicate<Order> which) {
+        live.entrySet().removeIf(one -> {
+            boolean over = !one.getKey().state().live() && which.test(one.getKey());
+            if (over) {
+                told.add(new FromBroker.Ended(one.getValue()));
+            }
+            return over;
+        });
+    }
+
+    private FromBroker filled(String name, Order order, Report.Execution done) {
+        net += order.buy() ? done.quantity() : -done.quantity();
+        return new FromBroker.Filled(name, "x" + ++executions, done.quantity(), done.price(), order.filled(),
+                !order.state().live(), done.slippage(), done.time());
+    }
+
+    private void tell(String name, Order order, Report report) {
+        told.add(switch (report) {
+            case Report.Accepted ignored -> new FromBroker.Working(name);
+            case Report.Changed changed -> new FromBroker.Repriced(name, request(order, changed.price()),
+                    changed.price());
+            case Report.Turned ignored -> new FromBroker.Turned(name, request(order, Tape.NONE));
+            case Report.Triggered ignored -> new FromBroker.Triggered(name);
+            case Report.Filled filled -> filled(name, order, filled.execution());
+            case Report.Ended ignored -> new FromBroker.Ended(name);
+            case Report.Rejected rejected -> new FromBroker.Refused(name, rejected.why().name());
+        });
+    }
+
+    /** Which message asked for what has come about: the first of those that asked for it. */
+    private String request(Order order, long price) {
+        Optional<Request> found = asked.keySet().stream().filter(request -> request.order() == order)
+                .filter(request -> request instanceof Request.Change change
+                        ? change.price() == price
+                        : price == Tape.NONE)
+                .findFirst();
+        return found.map(asked::remove).orElse("");
+    }
+
+    /** How many contracts it says are held, below 0 when short. */
+    public long net() {
+        return net;
+    }
+
+    /** What was told since it was last asked for, in order. */
+    public List<FromBroker> told() {
+        List<FromBroker> all = List.copyOf(told);
+        told.clear();
+        return all;
+    }
+}

@@ -1,0 +1,42 @@
+package stativex.trial;
+
+import java.util.List;
+import java.util.Optional;
+import stativex.engine.Command;
+import stativex.market.Aggressor;
+import stativex.order.FromBroker;
+
+/** Everything that a live day takes in: with the same inputs it comes to the same state, the same orders and the same names of them. */
+public sealed interface LiveInput {
+    /**
+     * A trade at the venue. A time before that of the last print worked is taken as that of the last one, which never goes back.
+     *
+     * @param time nanoseconds; {@code price} ticks; {@code size} contracts
+     * @param bid best bid just before it in ticks, or {@link stativex.market.Tape#NONE}; likewise the others
+     * @param aggressor where the venue states it
+     * @param told what the broker told of this very print: only where the venue keeps step with us
+     */
+    record Print(long time, long price, long size, long bid, long ask, long bidSize, long askSize,
+            Optional<Aggressor> aggressor, List<FromBroker> told) implements LiveInput {
+        public Print {
+            told = List.copyOf(told);
+        }
+    }
+
+    /** The clock has come to a time without a print. @param told what the broker told of this very moment, likewise */
+    record Heartbeat(long time, List<FromBroker> told) implements LiveInput {
+        public Heartbeat {
+            told = List.copyOf(told);
+        }
+    }
+
+    /** What the broker told, at the moment at which it was received. */
+    record Told(long time, List<FromBroker> told) implements LiveInput {
+        public Told {
+            told = List.copyOf(told);
+        }
+    }
+
+    /** What the person asked. */
+    record Asked(Command command) implements LiveInput {}
+}

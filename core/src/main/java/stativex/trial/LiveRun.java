@@ -1,0 +1,109 @@
+package stativex.trial;
+
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import stativex.account.Account;
+import stativex.account.AccountState;
+import stativex.engine.Engine;
+import stativex.engine.Setup;
+import stativex.engine.Strategy;
+import stativex.market.Contract;
+import stativex.market.GrowingTape;
+import stativex.market.Rolls;
+import stativex.market.Tape;
+import stativex.order.BrokerVenue;
+import stativex.order.FromBroker;
+import stativex.order.Terms;
+import stativex.order.ToBroker;
+
+/**
+ * A live day: the engine of every trial, fed with prints as they come, with what a broker tells, and with the person's commands. Each
+ * input leads to messages that are to be sent. It reads no clock and keeps no secret: the same inputs in the same order, given to another
+ * one with the same documents, come to the same, which is how a day goes on after a kill. One contract.
+ */
+public final class LiveRun {
+    private final GrowingTape tape;
+    private final BrokerVenue broker;
+    private final Engine engine;
+    private int late;
+
+    /**
+     * What it is made of.
+     *
+     * @param before prints of earlier days; an empty tape where there are none
+     * @param firstDay first evaluated trading day; empty: as early as each strategy's history allows
+     * @param run what the names of its messages begin with, unlike any other's
+     */
+    public record Start(Contract contract, Account account, List<Strategy> strategies, Tape before,
+            Optional<LocalDate> firstDay, AccountState state, String run) {
+        public Start {
+            strategies = List.copyOf(strategies);
+        }
+    }
+
+    /** @throws IllegalArgumentException when the documents do not fit one another */
+    public LiveRun(Start start) {
+        tape = new GrowingTape(start.before());
+        broker = new BrokerVenue(tape.tape(), start.run());
+        engine = new Engine(new Setup(tape.tape(), start.contract(), Map.of(), start.account(), start.strategies(),
+                Terms.DEFAULT, start.firstDay(), Optional.empty(), Rolls.NONE)
+                .with(Map.of(start.contract().symbol(), broker)), start.state());
+        for (int print = 0; print < start.before().count(); print++) {
+            engine.print(print);
+        }
+    }
+
+    /**
+     * Works one input.
+     *
+     * @return what is to be sent because of it, in order
+     * @throws IllegalArgumentException when a print cannot be one; nothing was worked then
+     */
+    public List<ToBroker> take(LiveInput input) {
+        switch (input) {
+            case LiveInput.Print print -> print(print);
+            case LiveInput.Heartbeat beat -> {
+                beat.told().forEach(broker::receive);
+                engine.heartbeat(beat.time());
+            }
+            case LiveInput.Told told -> {
+                told.told().forEach(broker::receive);
+                engine.told(0, told.time());
+            }
+            case LiveInput.Asked asked -> engine.command(asked.command());
+        }
+        return broker.outgoing();
+    }
+
+    private void print(LiveInput.Print print) {
+        boolean back = print.time() < tape.lastTime();
+        int place = tape.add(back ? tape.lastTime() : print.time(), print.price(), print.size(), print.bid(),
+                print.ask(), print.bidSize(), print.askSize(), print.aggressor());
+        late += back ? 1 : 0;
+        for (FromBroker told : print.told()) {
+            broker.receiveWithPrint(told);
+        }
+        engine.print(place);
+    }
+
+    /** Prints so far that were stamped before one already worked. */
+    public int latePrints() {
+        return late;
+    }
+
+    /** What the broker told that does not fit what stands. */
+    public List<String> contradictions() {
+        return broker.contradictions();
+    }
+
+    public Engine engine() {
+        return engine;
+    }
+
+    /** Every print so far. */
+    public Tape tape() {
+        return tape.tape();
+    }
+}

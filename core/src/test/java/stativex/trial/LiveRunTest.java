@@ -1,0 +1,245 @@
+package stativex.trial;
+
+import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertTrue;
+
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.SplittableRandom;
+import org.testng.annotations.Test;
+import stativex.account.AccountState;
+import stativex.engine.Command;
+import stativex.engine.Engine;
+import stativex.engine.Mode;
+import stativex.engine.Strategy;
+import stativex.market.Session;
+import stativex.market.Tape;
+import stativex.market.TapeBuilder;
+import stativex.order.Fill;
+import stativex.order.FillReason;
+import stativex.order.FromBroker;
+import stativex.order.LeaveReason;
+import stativex.order.Realism;
+import stativex.order.SimulatedBroker;
+import stativex.order.Terms;
+import stativex.order.ToBroker;
+
+/**
+ * A live day at a simulated broker that keeps step gives what a trial of the same tape gives: engine and broker share no order, only
+ * messages. Source: SEMANTICS, "Same engine everywhere".
+ */
+public class LiveRunTest {
+    /** Fewer only where the tests themselves are tried on planted faults. */
+    private static final int TAPES = Math.min(2000, 2 * Integer.getInteger("stativex.twin.tapes", 1000));
+
+    /** Both ends, and all that went in. */
+    private static final class Day {
+        final Inputs inputs;
+        final LiveRun live;
+        final SimulatedBroker broker;
+        final List<LiveInput> inputsSoFar = new ArrayList<>();
+        final List<ToBroker> sent = new ArrayList<>();
+        private Optional<Session> session = Optional.empty();
+
+        Day(Inputs inputs) {
+            this.inputs = inputs;
+            this.live = new LiveRun(start(inputs));
+            this.broker = new SimulatedBroker(inputs.tape(), inputs.contract(), inputs.terms());
+            for (int i = 0; i < inputs.strategies().size(); i++) {
+                give(new LiveInput.Asked(new Command.SetMode(i, Mode.ENGAGED)));
+            }
+        }
+
+        static LiveRun.Start start(Inputs inputs) {
+            return new LiveRun.Start(inputs.contract(), inputs.account(), inputs.strategies(),
+                    new TapeBuilder(1).build(), inputs.days().first(), AccountState.fresh(inputs.account()), "test");
+        }
+
+        void give(LiveInput input) {
+            inputsSoFar.add(input);
+            List<ToBroker> messages = live.take(input);
+            sent.addAll(messages);
+            messages.forEach(broker::take);
+        }
+
+        void all() {
+            Tape tape = inputs.tape();
+            int beat = 0;
+            long[] beats = inputs.heartbeats();
+            for (int print = 0; print <= tape.count(); print++) {
+                while (beat < beats.length && (print == tape.count() || beats[beat] <= tape.time(print))) {
+                    close(beats[beat++]);
+                }
+                if (print < tape.count()) {
+                    open(tape.time(print));
+                    // what the broker refuses at once is told with what comes next
+                    broker.print(print);
+                    give(print(tape, print, broker.told()));
+                }
+            }
+            live.engine().finish();
+        }
+
+        /** The first print of a session comes: its open was before it. */
+        private void open(long time) {
+            Optional<Session> now = inputs.contract().calendar().current(time).filter(s -> s.contains(time));
+            if (now.isPresent() && !now.equals(session)) {
+                session = now;
+                give(new LiveInput.Heartbeat(now.get().open(), broker.told()));
+            }
+        }
+
+        private void close(long at) {
+            Optional<Session> ended = inputs.contract().calendar().before(at);
+            if (ended.filter(session -> session.last() && session.close() == at).isPresent()) {
+                broker.closeDay(at);
+            }
+            give(new LiveInput.Heartbeat(at, broker.told()));
+        }
+    }
+
+    private static LiveInput.Print print(Tape tape, int print, List<FromBroker> told) {
+        return new LiveInput.Print(tape.time(print), tape.price(print), tape.size(print), tape.bid(print),
+                tape.ask(print), tape.bidSize(print), tape.askSize(print), Optional.of(tape.aggressor(print)), told);
+    }
+
+    private static Inputs random(long seed) {
+        SplittableRandom dice = new SplittableRandom(seed);
+        List<Strategy> strategies = new ArrayList<>();
+        strategies.add(RandomDay.strategy(dice, "Ebb fade"));
+        if (dice.nextInt(3) == 0) {
+            strategies.add(RandomDay.strategy(dice, "Slack water"));
+        }
+        return Inputs.of(RandomDay.tape(dice), Given.contract(dice.nextInt(3)), RandomDay.account(dice), strategies,
+                new Terms(dice.nextBoolean() ? Realism.THROUGH : Realism.TOUCH,
+                        dice.nextBoolean() ? 0 : dice.nextLong(20 * Given.SECOND)));
+    }
+
+    /** Whether a live day has to differ: an entry whose bars are over stays until the broker says so, and nothing is assumed. */
+    private static boolean differs(Inputs inputs, Run trial) {
+        FillReason assumed = new FillReason.Left(LeaveReason.ASSUMED_AT_SESSION_END);
+        return inputs.strategies().stream().anyMatch(s -> s.entry().goodFor() instanceof Strategy.GoodFor.Bars)
+                || trial.engine().log().fills().stream().anyMatch(fill -> fill.reason().equals(assumed));
+    }
+
+    /** What a session's open brings is decided before its first print comes, in a trial with that print. */
+    private static List<String> all(Engine engine) {
+        return RandomDay.all(engine).stream().filter(line -> !line.startsWith("outside")).map(
+                line -> line.startsWith("Decision") ? line.replaceFirst("print=[0-9-]+", "") : line).toList();
+    }
+
+    /** Line by line, so that the first difference is said. */
+    private static void same(List<String> live, List<String> trial, String where) {
+        for (int i = 0; i < Math.min(live.size(), trial.size()); i++) {
+            assertEquals(live.get(i), trial.get(i), where + ", row " + i);
+        }
+        assertEquals(live.size(), trial.size(), where);
+    }
+
+    @Test
+    public void aDayInStepIsTheTrialOfItsTape() {
+        int trades = 0;
+        int days = 0;
+        for (long seed = 1; seed <= TAPES; seed++) {
+            Inputs inputs = random(seed);
+            Run trial = Run.trial(inputs);
+            if (differs(inputs, trial)) {
+                continue;
+            }
+            Day day = new Day(inputs);
+            day.all();
+            String where = "seed " + seed;
+            assertEquals(day.live.contradictions(), List.of(), where);
+            same(all(day.live.engine()), all(trial.engine()), where);
+            assertEquals(day.live.tape().checksum(), inputs.tape().checksum(), where);
+            trades += trial.engine().log().trades().size();
+            days++;
+        }
+        assertTrue(days > TAPES / 4 && trades > 2 * days, days + " days, " + trades + " trades");
+    }
+
+    /** After a kill at any input, another one that is given what went in comes to the same, and names its messages alike. */
+    @Test
+    public void whatWentInIsTheWholeState() {
+        for (long seed = 1; seed <= TAPES / 10; seed++) {
+            Day day = new Day(random(seed));
+            day.all();
+            LiveRun again = new LiveRun(Day.start(day.inputs));
+            List<ToBroker> sent = new ArrayList<>();
+            day.inputsSoFar.forEach(input -> sent.addAll(again.take(input)));
+            assertEquals(sent, day.sent, "seed " + seed);
+            again.engine().finish();
+            same(RandomDay.all(again.engine()), RandomDay.all(day.live.engine()), "seed " + seed);
+        }
+    }
+
+    /**
+     * Messages and reports take their time, and some reports come twice: nothing is lost, doubled or made up, and in the end both sides
+     * hold the same.
+     */
+    @Test
+    public void whenNobodyKeepsStepBothSidesStillAgree() {
+        int fills = 0;
+        for (long seed = 1; seed <= TAPES / 2; seed++) {
+            Inputs inputs = random(seed);
+            SplittableRandom dice = new SplittableRandom(-seed);
+            LiveRun live = new LiveRun(Day.start(inputs));
+            SimulatedBroker broker = new SimulatedBroker(inputs.tape(), inputs.contract(), inputs.terms());
+            ArrayDeque<ToBroker> up = new ArrayDeque<>();
+            ArrayDeque<FromBroker> down = new ArrayDeque<>();
+            List<FromBroker.Filled> executed = new ArrayList<>();
+            for (int i = 0; i < inputs.strategies().size(); i++) {
+                up.addAll(live.take(new LiveInput.Asked(new Command.SetMode(i, Mode.ENGAGED))));
+            }
+            Tape tape = inputs.tape();
+            for (int print = 0; print < tape.count() + 40; print++) {
+                boolean over = print >= tape.count();
+                long now = tape.time(Math.min(print, tape.count() - 1));
+                for (int n = over ? up.size() : dice.nextInt(1 + up.size()); n > 0; n--) {
+                    broker.take(up.poll());
+                }
+                if (!over) {
+                    broker.print(print);
+                }
+                for (FromBroker told : broker.told()) {
+                    down.add(told);
+                    if (told instanceof FromBroker.Filled filled) {
+                        executed.add(filled);
+                    }
+                }
+                List<FromBroker> heard = new ArrayList<>();
+                for (int n = over ? down.size() : dice.nextInt(1 + down.size()); n > 0; n--) {
+                    FromBroker told = down.poll();
+                    heard.add(told);
+                    if (told instanceof FromBroker.Filled && dice.nextInt(5) == 0) {
+                        heard.add(told);
+                    }
+                }
+                if (!over && dice.nextBoolean()) {
+                    up.addAll(live.take(print(tape, print, List.of())));
+                    up.addAll(live.take(new LiveInput.Told(now, heard)));
+                } else {
+                    // it hears of a fill before the print that made it
+                    up.addAll(live.take(new LiveInput.Told(now, heard)));
+                    if (!over) {
+                        up.addAll(live.take(print(tape, print, List.of())));
+                    }
+                }
+            }
+            String where = "seed " + seed;
+            assertEquals(live.contradictions(), List.of(), where);
+            assertEquals(live.engine().net(), broker.net(), where);
+            List<Fill> booked = live.engine().log().fills();
+            assertEquals(booked.size(), executed.size(), where);
+            for (int i = 0; i < booked.size(); i++) {
+                assertEquals(booked.get(i).price(), executed.get(i).price(), where);
+                assertEquals(booked.get(i).quantity(), executed.get(i).quantity(), where);
+                assertEquals(booked.get(i).time(), executed.get(i).time(), where);
+            }
+            fills += booked.size();
+        }
+        assertTrue(fills > TAPES, fills + " fills");
+    }
+}
