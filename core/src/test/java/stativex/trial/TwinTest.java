@@ -703,6 +703,11 @@ public class TwinTest {
                 + " mfe " + t.mfe() + " bars " + t.bars() + " " + Said.reason(t.exitReason().orElseThrow());
     }
 
+    /** The inputs of a random case of one contract. */
+    static Inputs random(long seed) {
+        return new Case(seed).inputs;
+    }
+
     @Test
     public void engineAgreesWithThePlainTwinOnRandomTapes() {
         Map<String, Integer> seen = new HashMap<>();
