@@ -3,6 +3,7 @@ module stativex.cli {
     requires stativex.core;
     requires stativex.files;
     requires stativex.demo;
+    requires stativex.link;
     requires info.picocli;
 
     uses stativex.files.SearchElsewhere;

@@ -50,8 +50,7 @@ final class FreeFiles {
 
     /** What is to be run. */
     Inputs inputs() {
-        Realism fills = Arrays.stream(Realism.values()).filter(word -> word.word().equals(realism)).findFirst()
-                .orElseThrow(() -> new BadInput("--realism: expected through, queue or touch, found " + realism));
+        Realism fills = realism(realism);
         Documents.Read<Contract> of = Documents.contract(contract);
         SessionFile.Set documents = new SessionFile.Set(of, Documents.account(account),
                 strategies.stream().map(Documents::strategy).toList(), TrialCommand.Further.open(further));
@@ -59,6 +58,12 @@ final class FreeFiles {
         return documents
                 .inputs(Demo.open(tape, Optional.of(of.value()), false).tape(), new Terms(fills, 0, 0))
                 .over(Seals.fit(tape, documents, TrialCommand.days(from, to, of.value())));
+    }
+
+    /** @throws BadInput when there is none of that name */
+    static Realism realism(String named) {
+        return Arrays.stream(Realism.values()).filter(word -> word.word().equals(named)).findFirst()
+                .orElseThrow(() -> new BadInput("--realism: expected through, queue or touch, found " + named));
     }
 
     /** What is said of unseen dates. */

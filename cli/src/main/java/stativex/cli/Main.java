@@ -25,6 +25,7 @@ import stativex.market.TapeTime;
         TapesCommand.class, ExportCommand.class,
         BarsCommand.class,
         CheckCommand.class,
+        ExchangeCommand.class, RunCommand.class,
         DemoCommand.class}, description = "Tries trading rules on real ticks, exactly and without a screen.", footer = {
                 "", "Without --export, `demo` opens the application on the demo's tape."})
 public final class Main {

@@ -30,6 +30,7 @@ import stativex.files.BadInput;
 import stativex.files.Documents;
 import stativex.files.ReportPage;
 import stativex.files.ReportPdf;
+import stativex.files.LiveJournal;
 import stativex.files.ResultFiles;
 import stativex.files.ResultWords;
 import stativex.files.Sentences;
@@ -60,7 +61,7 @@ final class TrialCommand implements Callable<Integer> {
         @ArgGroup(exclusive = false, multiplicity = "1")
         private Files files;
 
-        @Option(names = "--session", paramLabel = "FILE", required = true, description = "a recorded session: gives the same fills again")
+        @Option(names = "--session", paramLabel = "FILE", required = true, description = "a recorded session, or the journal of a live day: gives the same fills again")
         private Path session;
 
         @Option(names = "--again", paramLabel = "FILE", required = true, description = "a kept trial (trial.session or its folder): runs it again and says whether every byte is the same, else where it differs; exit code 1 if it does")
@@ -305,14 +306,22 @@ final class TrialCommand implements Callable<Integer> {
     }
 
     private Run again(Path file) {
-        SessionFile.Session session = SessionFile.read(file, Demo::tape);
-        if (!session.engine().equals(ResultFiles.engineVersion())) {
-            spec.commandLine().getErr()
-                    .println("stativex: note: recorded with engine " + session.engine() + ", run again"
-                            + " with " + ResultFiles.engineVersion() + ": fills may differ");
+        if (LiveJournal.is(file)) {
+            LiveJournal.Recorded live = LiveJournal.read(file);
+            note(live.engine());
+            return live.result();
         }
+        SessionFile.Session session = SessionFile.read(file, Demo::tape);
+        note(session.engine());
         Seals.check(session);
         return session.run();
+    }
+
+    private void note(String engine) {
+        if (!engine.equals(ResultFiles.engineVersion())) {
+            spec.commandLine().getErr().println("stativex: note: recorded with engine " + engine + ", run again with "
+                    + ResultFiles.engineVersion() + ": fills may differ");
+        }
     }
 
     private Run plain(Files files) {

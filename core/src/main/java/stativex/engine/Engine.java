@@ -139,7 +139,8 @@ public final class Engine {
     /** The same of any contract. @param of its place in {@link #contracts} */
     public void print(int of, int print) {
         MarketRun market = markets.get(of);
-        long time = market.tape.time(print);
+        // the clock may have come further than a print that was on its way: what is worked never goes back
+        long time = Math.max(market.now, market.tape.time(print));
         arrive(market, print, time);
         if (!market.clock.inSession()) {
             market.outsideSessions++;

@@ -36,6 +36,16 @@ public final class GrowingTape {
         return tape;
     }
 
+    /** What it holds by now, as narrow as a tape that is kept. */
+    public Tape kept() {
+        TapeBuilder kept = new TapeBuilder(Math.max(1, tape.count()));
+        for (int print = 0; print < tape.count(); print++) {
+            kept.add(tape.time(print), tape.price(print), tape.size(print), tape.bid(print), tape.ask(print),
+                    tape.bidSize(print), tape.askSize(print), Optional.of(tape.aggressor(print)));
+        }
+        return kept.build();
+    }
+
     /** Time of the last print; {@link Long#MIN_VALUE} before the first. */
     public long lastTime() {
         return check.lastTime();

@@ -5,6 +5,8 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.IdentityHashMap;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -26,6 +28,12 @@ public final class BrokerVenue implements Counterpart {
     private final Map<Bracket, String> groups = new IdentityHashMap<>();
     /** Changes that are not answered, by the name of their message. */
     private final Map<String, Request> unanswered = new HashMap<>();
+    /** Orders that were placed and of which the broker has told nothing yet, in order. */
+    private final Set<String> unheard = new LinkedHashSet<>();
+    /** Orders that are to be cancelled, as far as the broker has not answered; whether at once. */
+    private final Map<String, Boolean> cancelling = new LinkedHashMap<>();
+    /** Orders whose quantity was changed, as far as the broker has not filled or ended them. */
+    private final Set<String> resized = new LinkedHashSet<>();
     private final Set<String> executions = new HashSet<>();
     private final List<Order> sent = new ArrayList<>();
     private long now;
@@ -74,8 +82,10 @@ public final class BrokerVenue implements Counterpart {
                     .add(new ToBroker.Reprice(remember(request), names.get(order), change.price(), time));
             case Request.ToMarket ignored -> outgoing
                     .add(new ToBroker.AtMarket(remember(request), names.get(order), time));
-            case Request.Resize resize -> outgoing
-                    .add(new ToBroker.Resize(name(), names.get(order), resize.quantity(), time));
+            case Request.Resize resize -> {
+                resized.add(names.get(order));
+                outgoing.add(new ToBroker.Resize(name(), names.get(order), resize.quantity(), time));
+            }
             case Request.Cancel cancel -> cancel(cancel, time);
         }
     }
@@ -85,8 +95,10 @@ public final class BrokerVenue implements Counterpart {
         String name = names.get(cancel.order());
         if (cancel.atOnce() && outgoing.removeIf(
                 message -> message instanceof ToBroker.Place && message.name().equals(name))) {
+            unheard.remove(name);
             own.add(new Report.Ended(cancel.order()));
         } else {
+            cancelling.merge(name, cancel.atOnce(), Boolean::logicalOr);
             outgoing.add(new ToBroker.Cancel(name(), name, cancel.atOnce(), time));
         }
     }
@@ -95,6 +107,11 @@ public final class BrokerVenue implements Counterpart {
         String name = name();
         names.put(order, name);
         orders.put(name, new Placed(order, order.filled(), order.wanted()));
+        send(order, name, time);
+    }
+
+    private void send(Order order, String name, long time) {
+        unheard.add(name);
         outgoing.add(new ToBroker.Place(name,
                 new ToBroker.Ticket(order.buy(), order.type(), order.rest(), order.wanted(), order.beyond(),
                         order.goodFor(), order.role(), order.everything()),
@@ -162,7 +179,10 @@ public final class BrokerVenue implements Counterpart {
             return Optional.empty();
         }
         Order order = placed.order();
+        heard(told);
         return switch (told) {
+            case FromBroker.Known ignored -> Optional.empty();
+            case FromBroker.NeverAccepted ignored -> neverAccepted(order, told.order());
             case FromBroker.Working ignored when order.state() == Order.State.PENDING -> Optional
                     .of(new Report.Accepted(order));
             case FromBroker.Working ignored -> order.state().live() && order.price() != placed.price()
@@ -187,6 +207,61 @@ public final class BrokerVenue implements Counterpart {
                 yield Optional.empty();
             }
         };
+    }
+
+    private void heard(FromBroker told) {
+        unheard.remove(told.order());
+        boolean over = told instanceof FromBroker.Ended || told instanceof FromBroker.Refused
+                || told instanceof FromBroker.Filled filled && filled.done();
+        if (over) {
+            cancelling.remove(told.order());
+            resized.remove(told.order());
+        }
+    }
+
+    /** An entry is not sent again; an exit is, under the same name, for what is still open. */
+    private Optional<Report> neverAccepted(Order order, String name) {
+        if (!order.state().live()) {
+            return Optional.empty();
+        }
+        if (order.role() == Order.Role.ENTRY) {
+            return Optional.of(new Report.Rejected(order, RejectReason.BY_THE_BROKER));
+        }
+        send(order, name, now);
+        return Optional.empty();
+    }
+
+    /** Names of orders that were placed, and of which the broker has told nothing yet, in order. */
+    public List<String> unheard() {
+        return List.copyOf(unheard);
+    }
+
+    /**
+     * After a loss of link: the broker has said what it has. What it was asked for and has not answered is asked anew, as it is wanted now:
+     * the newest price of each order, its quantity, its end.
+     */
+    public void askAgain(long time) {
+        now = time;
+        unanswered.clear();
+        for (Order order : working()) {
+            String name = names.get(order);
+            if (unheard.contains(name)) {
+                // it has just been sent again, as it is wanted
+                continue;
+            }
+            if (order.turning() && order.type() != Order.Type.MARKET) {
+                outgoing.add(new ToBroker.AtMarket(remember(new Request.ToMarket(order, new Cause(print, time))), name,
+                        time));
+            } else if (order.wanted() != order.price()) {
+                outgoing.add(new ToBroker.Reprice(
+                        remember(new Request.Change(order, order.wanted(), order.reason(), new Cause(print, time))),
+                        name, order.wanted(), time));
+            }
+            if (resized.contains(name)) {
+                outgoing.add(new ToBroker.Resize(name(), name, order.quantity() - orders.get(name).before(), time));
+            }
+        }
+        cancelling.forEach((name, atOnce) -> outgoing.add(new ToBroker.Cancel(name(), name, atOnce, time)));
     }
 
     /** Each execution once. What was to be more by the time the broker had filled it all is placed anew, under another name. */

@@ -37,6 +37,12 @@ public sealed interface FromBroker {
     /** It was never accepted. @param why in the broker's words */
     record Refused(String order, String why) implements FromBroker {}
 
+    /** The broker knows it. */
+    record Known(String order) implements FromBroker {}
+
+    /** The broker has said twice, some seconds apart, that it does not know it: it never had it, and never will under this name. */
+    record NeverAccepted(String order) implements FromBroker {}
+
     /** A change or cancellation was refused; the order stands as it stood. */
     record NotChanged(String order, String request, String why) implements FromBroker {}
 }

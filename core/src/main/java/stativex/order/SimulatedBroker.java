@@ -28,12 +28,16 @@ public final class SimulatedBroker {
     private final Map<String, Bracket> groups = new HashMap<>();
     /** The other half of each two-sided entry. */
     private final Map<Bracket, Bracket> pairs = new HashMap<>();
-    private final Map<Request, String> asked = new HashMap<>();
+    /** Changes that have not come about, in the order in which they were asked. */
+    private final List<Asked> asked = new ArrayList<>();
     private final List<FromBroker> told = new ArrayList<>();
     private int numbers;
     private int executions;
     private long net;
     private int last = -1;
+
+    /** @param name of the message that asked */
+    private record Asked(Request request, String name) {}
 
     /** @param tape of its contract, which may grow */
     public SimulatedBroker(Tape tape, Contract contract, Terms terms) {
@@ -79,14 +83,15 @@ public final class SimulatedBroker {
     }
 
     private Request asked(Request request, String name) {
-        asked.put(request, name);
+        asked.removeIf(one -> !one.request().order().state().live());
+        asked.add(new Asked(request, name));
         return request;
     }
 
     private void place(ToBroker.Place place, Cause cause) {
         ToBroker.Ticket of = place.ticket();
         if (byName.containsKey(place.name())) {
-            told.add(new FromBroker.Refused(place.name(), "the name was used before"));
+            // it was sent again by somebody who did not know that it had come
             return;
         }
         Side side = of.buy() == (of.role() == Order.Role.ENTRY) ? Side.LONG : Side.SHORT;
@@ -177,12 +182,18 @@ public final class SimulatedBroker {
 
     /** Which message asked for what has come about: the first of those that asked for it. */
     private String request(Order order, long price) {
-        Optional<Request> found = asked.keySet().stream().filter(request -> request.order() == order)
-                .filter(request -> request instanceof Request.Change change
+        Asked found = asked.stream().filter(one -> one.request().order() == order)
+                .filter(one -> one.request() instanceof Request.Change change
                         ? change.price() == price
                         : price == Tape.NONE)
-                .findFirst();
-        return found.map(asked::remove).orElse("");
+                .findFirst().orElseThrow(() -> new IllegalStateException("what comes about was asked for"));
+        asked.remove(found);
+        return found.name();
+    }
+
+    /** Whether it knows an order. */
+    public boolean knows(String order) {
+        return byName.containsKey(order);
     }
 
     /** How many contracts it says are held, below 0 when short. */

@@ -37,6 +37,12 @@ public sealed interface LiveInput {
         }
     }
 
+    /**
+     * The link is there again, and the broker has said which orders it has: what it was asked for and has not answered is asked anew, as it
+     * is wanted now.
+     */
+    record Again(long time) implements LiveInput {}
+
     /** What the person asked. */
     record Asked(Command command) implements LiveInput {}
 }

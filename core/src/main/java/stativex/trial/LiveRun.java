@@ -72,6 +72,7 @@ public final class LiveRun {
                 told.told().forEach(broker::receive);
                 engine.told(0, told.time());
             }
+            case LiveInput.Again again -> broker.askAgain(again.time());
             case LiveInput.Asked asked -> engine.command(asked.command());
         }
         return broker.outgoing();
@@ -100,6 +101,16 @@ public final class LiveRun {
 
     public Engine engine() {
         return engine;
+    }
+
+    /** Names of orders that were placed, and of which the broker has told nothing yet. */
+    public List<String> unheard() {
+        return broker.unheard();
+    }
+
+    /** Every print so far, as a tape to be kept. */
+    public Tape received() {
+        return tape.kept();
     }
 
     /** Every print so far. */

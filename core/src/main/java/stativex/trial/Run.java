@@ -127,6 +127,18 @@ public final class Run {
         byAccount.sort(Comparator.comparingInt(t -> listed.indexOf(traded.get(t.index).contract().symbol())));
     }
 
+    /** A day that was worked elsewhere, to be looked at like any run: nothing is left to be worked. */
+    public static Run worked(Inputs inputs, Engine engine) {
+        return new Run(inputs, engine);
+    }
+
+    private Run(Inputs inputs, Engine engine) {
+        this.inputs = inputs;
+        this.engine = engine;
+        this.walk = Optional.empty();
+        this.finished = true;
+    }
+
     /** Prints of the range that lie in no session. */
     public int printsOutsideSessions() {
         return walk.isPresent() ? inputs.outsideSessions() : engine.printsOutsideSessions();

@@ -49,6 +49,7 @@ public class GrowingTapeTest {
             Tape expected = whole.build();
             String where = "seed " + seed;
             same(growing.tape(), expected, where);
+            same(growing.kept(), expected, where);
             for (int k = 0; k < 200; k++) {
                 int print = dice.nextInt(expected.count());
                 long time = expected.time(print) + dice.nextInt(-1, 2);

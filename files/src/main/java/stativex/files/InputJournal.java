@@ -77,13 +77,27 @@ final class InputJournal {
 
         /** Writes an entry and forces it to disk. @throws BadInput when that cannot be done */
         void append(Object entry) {
+            write(entry);
+            force();
+        }
+
+        /** Forces to disk what was written. @throws BadInput when that cannot be done */
+        void force() {
+            try {
+                channel.force(false);
+            } catch (IOException e) {
+                throw new BadInput(file + ": cannot be written: " + Causes.of(e), e);
+            }
+        }
+
+        /** Writes an entry: a killed process loses none, a power cut those that were not forced. @throws BadInput likewise */
+        void write(Object entry) {
             byte[] json = Json.line(entry).getBytes(StandardCharsets.UTF_8);
             byte[] head = (json.length + " " + sum(json) + " ").getBytes(StandardCharsets.US_ASCII);
             ByteBuffer line = ByteBuffer.allocate(head.length + json.length + 1).put(head).put(json).put((byte) '\n')
                     .flip();
             try {
                 writeAll(channel::write, line);
-                channel.force(false);
             } catch (IOException e) {
                 throw new BadInput(file + ": cannot be written: " + Causes.of(e), e);
             }

@@ -1,0 +1,33 @@
+package stativex.files;
+
+import stativex.trial.LiveInput;
+
+/** Where everything that a live day takes in is written down before it leads to anything. */
+public interface LiveRecord extends AutoCloseable {
+    /** Writes an input behind the others. */
+    void input(LiveInput input);
+
+    /** Returns when everything written so far would survive a kill and a power cut. */
+    void force();
+
+    @Override
+    void close();
+
+    /** Keeps nothing. */
+    LiveRecord NONE = new LiveRecord() {
+        @Override
+        public void input(LiveInput input) {
+            // kept nowhere
+        }
+
+        @Override
+        public void force() {
+            // nothing to keep
+        }
+
+        @Override
+        public void close() {
+            // nothing is open
+        }
+    };
+}

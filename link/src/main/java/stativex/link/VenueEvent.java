@@ -1,0 +1,52 @@
+package stativex.link;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalInt;
+import stativex.market.Aggressor;
+import stativex.order.FromBroker;
+
+/**
+ * What comes from a venue, checked and in its own types, in the order in which it came. Where the venue keeps step with us, a print or a
+ * moment says how many reports belong before it.
+ */
+public sealed interface VenueEvent {
+    /**
+     * A trade.
+     *
+     * @param time nanoseconds; {@code price} ticks; {@code size} contracts
+     * @param bid best bid just before it in ticks, or {@link stativex.market.Tape#NONE}; likewise the others
+     */
+    record Print(long time, long price, long size, long bid, long ask, long bidSize, long askSize,
+            Optional<Aggressor> aggressor) {}
+
+    /** Trades of one message. @param reportsBefore in step: reports that were sent before it; empty: nobody keeps step */
+    record Prints(List<Print> prints, OptionalInt reportsBefore) implements VenueEvent {
+        public Prints {
+            prints = List.copyOf(prints);
+        }
+    }
+
+    /** A session of the venue opens or closes. @param reportsBefore likewise */
+    record Moment(long time, OptionalInt reportsBefore) implements VenueEvent {}
+
+    /** The venue has nothing more to tell. @param reportsBefore likewise */
+    record Over(OptionalInt reportsBefore) implements VenueEvent {}
+
+    /**
+     * What became of orders.
+     *
+     * @param time as the venue states it, nanoseconds
+     * @param number of the report in the day, from 1, where the venue counts them: each is taken once
+     */
+    record Reported(FromBroker report, long time, OptionalInt number) implements VenueEvent {}
+
+    /** Whether the broker knows an order, as it was asked. */
+    record Asked(String order, boolean known) implements VenueEvent {}
+
+    /** Which sides are logged on. */
+    record Connected(boolean data, boolean orders) implements VenueEvent {}
+
+    /** Something that makes no sense, in one sentence; it was left out. */
+    record Refused(String problem) implements VenueEvent {}
+}

@@ -1,0 +1,152 @@
+package stativex.link.fix;
+
+import java.net.InetSocketAddress;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.TimeUnit;
+import quickfix.ConfigError;
+import quickfix.DefaultMessageFactory;
+import quickfix.Group;
+import quickfix.MemoryStoreFactory;
+import quickfix.Message;
+import quickfix.SessionID;
+import quickfix.SocketInitiator;
+import quickfix.field.ClOrdID;
+import quickfix.field.MDEntryType;
+import quickfix.field.MDReqID;
+import quickfix.field.MDUpdateType;
+import quickfix.field.MarketDepth;
+import quickfix.field.MsgType;
+import quickfix.field.NoMDEntryTypes;
+import quickfix.field.NoRelatedSym;
+import quickfix.field.OrdStatus;
+import quickfix.field.Side;
+import quickfix.field.SubscriptionRequestType;
+import quickfix.field.Symbol;
+import quickfix.field.TradSesReqID;
+import stativex.files.BadInput;
+import stativex.link.Link;
+import stativex.link.VenueEvent;
+import stativex.market.Contract;
+import stativex.order.ToBroker;
+
+/** A link to a venue that speaks FIX 4.4, over two sessions: market data and orders. Its events are asked for by one thread. */
+public final class FixLink implements Link {
+    private final Contract contract;
+    private final Inbox inbox = new Inbox();
+    private final SocketInitiator initiator;
+    private final OrderMessages orders;
+    private final ReportMessages reports;
+    private final FeedMessages feed;
+    private boolean data;
+    private boolean ordersOn;
+    private int sent;
+
+    /**
+     * @param before messages that earlier links of the day have sent: orders go on under their names
+     * @throws BadInput when it cannot be set up
+     */
+    public FixLink(Contract contract, InetSocketAddress venue, List<ToBroker> before) {
+        this.contract = contract;
+        this.orders = new OrderMessages(contract);
+        this.reports = new ReportMessages(contract);
+        this.feed = new FeedMessages(contract);
+        before.forEach(orders::write);
+        try {
+            initiator = new SocketInitiator(inbox, new MemoryStoreFactory(), Sides.settings(false, venue), new Quiet(),
+                    new DefaultMessageFactory());
+            initiator.start();
+        } catch (ConfigError e) {
+            throw new BadInput("the link to " + venue + ": cannot be set up: " + e.getMessage(), e);
+        }
+    }
+
+    @Override
+    public Optional<VenueEvent> next(long nanos) throws InterruptedException {
+        Inbox.Item item = inbox.items().poll(nanos, TimeUnit.NANOSECONDS);
+        if (item == null) {
+            return Optional.empty();
+        }
+        if (item.message().isEmpty()) {
+            data = item.session().equals(Sides.data(false)) ? item.on() : data;
+            ordersOn = item.session().equals(Sides.orders(false)) ? item.on() : ordersOn;
+            return Optional.of(new VenueEvent.Connected(data, ordersOn));
+        }
+        try {
+            return read(item.message().get());
+        } catch (BadMessage e) {
+            return Optional.of(new VenueEvent.Refused(e.getMessage()));
+        }
+    }
+
+    private Optional<VenueEvent> read(Message message) throws BadMessage {
+        return switch (Own.type(message)) {
+            case MsgType.MARKET_DATA_INCREMENTAL_REFRESH -> Optional.of(feed.read(message));
+            case MsgType.EXECUTION_REPORT, MsgType.ORDER_CANCEL_REJECT -> Optional.of(ReportMessages.isStatus(message)
+                    ? new VenueEvent.Asked(Own.text(message, ClOrdID.FIELD, "an identifier of the order"),
+                            !Own.text(message, OrdStatus.FIELD, "a status").equals("8"))
+                    : reports.read(message, orders::order));
+            case MsgType.TRADING_SESSION_STATUS -> Optional.of(
+                    Own.text(message, Tags.MOMENT, "what the session does", "").equals("OVER")
+                            ? new VenueEvent.Over(FeedMessages.sent(message))
+                            : new VenueEvent.Moment(Own.number(message, Tags.NANOS, "a time"),
+                                    FeedMessages.sent(message)));
+            default -> Optional.empty();
+        };
+    }
+
+    @Override
+    public void subscribe(int taken) {
+        sent = 0;
+        Message message = Own.message(MsgType.MARKET_DATA_REQUEST);
+        message.setString(MDReqID.FIELD, contract.symbol());
+        message.setChar(SubscriptionRequestType.FIELD, SubscriptionRequestType.SNAPSHOT_UPDATES);
+        Own.number(message, MarketDepth.FIELD, 1);
+        Own.number(message, MDUpdateType.FIELD, MDUpdateType.INCREMENTAL_REFRESH);
+        for (char type : new char[]{MDEntryType.BID, MDEntryType.OFFER, MDEntryType.TRADE}) {
+            Group group = new Group(NoMDEntryTypes.FIELD, MDEntryType.FIELD);
+            group.setChar(MDEntryType.FIELD, type);
+            message.addGroup(group);
+        }
+        Group symbol = new Group(NoRelatedSym.FIELD, Symbol.FIELD);
+        symbol.setString(Symbol.FIELD, contract.symbol());
+        message.addGroup(symbol);
+        Own.number(message, Tags.REPORTS, taken);
+        send(message, Sides.data(false));
+    }
+
+    @Override
+    public void ask(String order) {
+        Message message = Own.message(MsgType.ORDER_STATUS_REQUEST);
+        message.setString(ClOrdID.FIELD, order);
+        message.setString(Symbol.FIELD, contract.symbol());
+        message.setChar(Side.FIELD, Side.UNDISCLOSED);
+        send(message, Sides.orders(false));
+    }
+
+    @Override
+    public void send(List<ToBroker> messages) {
+        for (ToBroker message : messages) {
+            sent++;
+            send(orders.write(message), Sides.orders(false));
+        }
+    }
+
+    @Override
+    public void step(int number) {
+        Message message = Own.message(MsgType.TRADING_SESSION_STATUS_REQUEST);
+        message.setString(TradSesReqID.FIELD, Integer.toString(number));
+        message.setChar(SubscriptionRequestType.FIELD, SubscriptionRequestType.SNAPSHOT);
+        Own.number(message, Tags.SENT, sent);
+        send(message, Sides.data(false));
+    }
+
+    private void send(Message message, SessionID side) {
+        inbox.send(message, side);
+    }
+
+    @Override
+    public void close() {
+        initiator.stop(true);
+    }
+}

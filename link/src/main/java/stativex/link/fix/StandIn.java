@@ -1,0 +1,329 @@
+package stativex.link.fix;
+
+import java.net.InetSocketAddress;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.TimeUnit;
+import java.util.function.Supplier;
+import quickfix.ConfigError;
+import quickfix.DefaultMessageFactory;
+import quickfix.MemoryStoreFactory;
+import quickfix.Message;
+import quickfix.RuntimeError;
+import quickfix.SessionID;
+import quickfix.SocketAcceptor;
+import quickfix.field.ClOrdID;
+import quickfix.field.LastPx;
+import quickfix.field.LastQty;
+import quickfix.field.MDReqID;
+import quickfix.field.MsgType;
+import quickfix.field.PossResend;
+import quickfix.field.TradSesReqID;
+import quickfix.field.TradSesStatus;
+import quickfix.field.TradingSessionID;
+import stativex.files.BadInput;
+import stativex.market.Contract;
+import stativex.market.Tape;
+import stativex.order.FromBroker;
+import stativex.order.SimulatedBroker;
+import stativex.order.Terms;
+
+/**
+ * A venue to practise on, which speaks FIX 4.4: the simulated exchange behind a counter, playing a tape. It plays at a chosen speed, or in
+ * step: then the next thing happens only when the client asks for it by a Trading Session Status Request (g), having sent all orders that
+ * the last one led to. Market data begins with a Market Data Request (V). One contract, one client.
+ */
+public final class StandIn implements AutoCloseable {
+    /** Prints of one message at most. */
+    private static final int MOST = 50;
+
+    /**
+     * What it is made of.
+     *
+     * @param speed tape seconds per second; empty: in step
+     * @param run what its executions' identifiers begin with, unlike any other run's
+     */
+    public record Setup(Contract contract, Tape tape, Terms terms, Optional<Double> speed, String run) {}
+
+    private final Setup setup;
+    private final Inbox inbox = new Inbox();
+    private final SocketAcceptor acceptor;
+    private final Thread thread;
+    private final SimulatedBroker broker;
+    private final OrderMessages orders;
+    private final ReportMessages reports;
+    private final FeedMessages feed;
+    /** In step: requests for the next thing, each with the orders that it says were sent before it. */
+    private final ArrayDeque<Step> asked = new ArrayDeque<>();
+    /** Every report of the day, for whoever missed some. */
+    private final List<Message> told = new ArrayList<>();
+    /** In step: how many things have happened, and the last of them. */
+    private int steps;
+    private Optional<Supplier<Message>> last = Optional.empty();
+    private Optional<String> request = Optional.empty();
+    private Optional<stativex.market.Session> open = Optional.empty();
+    private int received;
+    private int next;
+    private boolean over;
+    private long startedAt;
+    private long startedWith;
+    private volatile boolean closing;
+
+    /** A wanted step. @param orders that were sent before it was asked for */
+    private record Step(int number, int orders) {}
+
+    /** @throws BadInput when the port is in use */
+    public StandIn(Setup setup, InetSocketAddress at) {
+        this.setup = setup;
+        this.broker = new SimulatedBroker(setup.tape(), setup.contract(), setup.terms());
+        this.orders = new OrderMessages(setup.contract());
+        this.reports = new ReportMessages(setup.contract());
+        this.feed = new FeedMessages(setup.contract());
+        try {
+            acceptor = new SocketAcceptor(inbox, new MemoryStoreFactory(), Sides.settings(true, at), new Quiet(),
+                    new DefaultMessageFactory());
+            acceptor.start();
+        } catch (ConfigError | RuntimeError e) {
+            throw new BadInput("port " + at.getPort() + ": cannot be listened on, maybe another program does: "
+                    + e.getMessage(), e);
+        }
+        thread = Thread.ofPlatform().name("stand-in").start(this::work);
+    }
+
+    /** Waits until it is closed, or the tape is over and the client has gone. */
+    public void await() throws InterruptedException {
+        thread.join();
+    }
+
+    /** What it says is held, once it is closed; below 0 when short. */
+    long net() {
+        return broker.net();
+    }
+
+    /** Contracts of every fill that it has told, in order, once it is closed. */
+    List<String> fills() throws BadMessage {
+        List<String> fills = new ArrayList<>();
+        for (Message message : told) {
+            if (Own.has(message, LastPx.FIELD)) {
+                fills.add(Own.text(message, LastQty.FIELD, "a quantity") + " at "
+                        + Own.text(message, LastPx.FIELD, "a price"));
+            }
+        }
+        return fills;
+    }
+
+    @Override
+    public void close() {
+        closing = true;
+        thread.interrupt();
+        try {
+            thread.join();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+        acceptor.stop(true);
+    }
+
+    private void work() {
+        try {
+            while (!closing) {
+                Inbox.Item item = inbox.items().poll(due(), TimeUnit.NANOSECONDS);
+                if (item != null) {
+                    take(item);
+                } else if (playing()) {
+                    play();
+                }
+                tell();
+                if (setup.speed().isEmpty() && !asked.isEmpty() && received >= asked.peek().orders()) {
+                    step(asked.poll().number());
+                }
+            }
+        } catch (InterruptedException e) {
+            // asked to end
+        }
+    }
+
+    private boolean playing() {
+        return setup.speed().isPresent() && request.isPresent() && !over;
+    }
+
+    /** Nanoseconds until the next print is due. */
+    private long due() {
+        if (!playing()) {
+            return 1_000_000_000L;
+        }
+        return next >= setup.tape().count()
+                ? 0
+                : Math.max(0, (long) ((setup.tape().time(next) - startedWith)
+                        / setup.speed().get()) - (System.nanoTime() - startedAt));
+    }
+
+    // ------------------------------------------------------------------ what comes in
+
+    private void take(Inbox.Item item) {
+        if (item.message().isEmpty()) {
+            if (!item.on() && item.session().equals(Sides.data(true))) {
+                request = Optional.empty();
+            }
+            return;
+        }
+        Message message = item.message().get();
+        try {
+            switch (Own.type(message)) {
+                case MsgType.MARKET_DATA_REQUEST -> {
+                    request = Optional.of(Own.text(message, MDReqID.FIELD, "a request's identifier"));
+                    startedAt = System.nanoTime();
+                    received = 0;
+                    asked.clear();
+                    feed.anew();
+                    missed((int) Own.number(message, Tags.REPORTS, "how many reports were taken"));
+                    startedWith = next < setup.tape().count() ? setup.tape().time(next) : 0;
+                }
+                case MsgType.TRADING_SESSION_STATUS_REQUEST -> asked.add(
+                        new Step(Own.contracts(message, TradSesReqID.FIELD, "the number of the step"),
+                                FeedMessages.sent(message).orElse(0)));
+                case MsgType.ORDER_STATUS_REQUEST -> {
+                    String order = Own.text(message, ClOrdID.FIELD, "an identifier of the order");
+                    send(reports.status(order, broker.knows(order), setup.run()), Sides.orders(true));
+                }
+                case MsgType.ORDER_SINGLE, MsgType.ORDER_CANCEL_REPLACE_REQUEST, MsgType.ORDER_CANCEL_REQUEST -> {
+                    received++;
+                    broker.take(orders.read(message));
+                }
+                default -> {
+                    // nothing that is known here
+                }
+            }
+        } catch (BadMessage e) {
+            System.getLogger("stativex").log(System.Logger.Level.WARNING, e.getMessage());
+        }
+    }
+
+    // ------------------------------------------------------------------ what goes out
+
+    /** What has become of orders. */
+    private void tell() {
+        for (FromBroker report : broker.told()) {
+            long time = next == 0 ? System.currentTimeMillis() * 1_000_000 : setup.tape().time(next - 1);
+            Message message = reports.write(report, orders.ticket(report.order()), setup.run(), time);
+            Own.number(message, Tags.REPORTS, told.size() + 1);
+            told.add(message);
+            send((Message) message.clone(), Sides.orders(true));
+        }
+    }
+
+    /** Reports that a client has not taken, once more. */
+    private void missed(int taken) {
+        for (int i = Math.max(0, taken); i < told.size(); i++) {
+            Message again = (Message) told.get(i).clone();
+            again.getHeader().setString(PossResend.FIELD, "Y");
+            send(again, Sides.orders(true));
+        }
+    }
+
+    /** In step: the next session's open or close, or the next print; the last one again for whoever missed it. */
+    private void step(int number) {
+        if (number == steps && last.isPresent()) {
+            send(last.get().get(), Sides.data(true));
+            return;
+        }
+        steps++;
+        Tape tape = setup.tape();
+        if (next >= tape.count()) {
+            over = true;
+            data(() -> moment(0, TradSesStatus.CLOSED, "OVER"));
+            return;
+        }
+        long time = tape.time(next);
+        if (closeBefore(time) || opens(time)) {
+            return;
+        }
+        broker.print(next++);
+        tell();
+        int before = told.size();
+        data(() -> {
+            Message message = feed.write(tape, next - 1, next, request.orElse(""));
+            Own.number(message, Tags.SENT, before);
+            return message;
+        });
+    }
+
+    /** Sends what can be sent again. */
+    private void data(Supplier<Message> message) {
+        last = Optional.of(message);
+        send(message.get(), Sides.data(true));
+    }
+
+    /** At speed: everything that is due. */
+    private void play() {
+        Tape tape = setup.tape();
+        if (next >= tape.count()) {
+            over = true;
+            send(moment(0, TradSesStatus.CLOSED, "OVER"), Sides.data(true));
+            return;
+        }
+        long until = startedWith + (long) ((System.nanoTime() - startedAt) * setup.speed().get());
+        int from = next;
+        while (next < tape.count() && tape.time(next) <= until && next - from < MOST) {
+            long time = tape.time(next);
+            if (next > from && changes(time)) {
+                break;
+            }
+            closeBefore(time);
+            opens(time);
+            broker.print(next++);
+        }
+        if (next > from) {
+            send(feed.write(tape, from, next, request.orElse("")), Sides.data(true));
+        }
+    }
+
+    /** Whether the session changes before a print. */
+    private boolean changes(long time) {
+        return !setup.contract().calendar().current(time).filter(session -> session.contains(time)).equals(open);
+    }
+
+    /** Closes the session that is open, if it is over by then. Returns whether it was told. */
+    private boolean closeBefore(long time) {
+        Optional<stativex.market.Session> ended = open.filter(session -> session.close() <= time);
+        if (ended.isEmpty()) {
+            return false;
+        }
+        open = Optional.empty();
+        if (ended.get().last()) {
+            broker.closeDay(ended.get().close());
+            tell();
+        }
+        data(() -> moment(ended.get().close(), TradSesStatus.CLOSED, ended.get().last() ? "LAST CLOSE" : "CLOSE"));
+        return true;
+    }
+
+    private boolean opens(long time) {
+        Optional<stativex.market.Session> now = setup.contract().calendar().current(time)
+                .filter(session -> session.contains(time));
+        if (now.isEmpty() || now.equals(open)) {
+            return false;
+        }
+        open = now;
+        data(() -> moment(now.get().open(), TradSesStatus.OPEN, "OPEN"));
+        return true;
+    }
+
+    private Message moment(long time, int status, String word) {
+        Message message = Own.message(MsgType.TRADING_SESSION_STATUS);
+        message.setString(TradingSessionID.FIELD, setup.contract().symbol());
+        Own.number(message, TradSesStatus.FIELD, status);
+        message.setString(Tags.MOMENT, word);
+        Own.number(message, Tags.NANOS, time);
+        if (setup.speed().isEmpty()) {
+            Own.number(message, Tags.SENT, told.size());
+        }
+        return message;
+    }
+
+    private void send(Message message, SessionID side) {
+        inbox.send(message, side);
+    }
+}
