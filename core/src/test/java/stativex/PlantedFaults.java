@@ -10,6 +10,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
@@ -36,6 +37,7 @@ public class PlantedFaults {
                     "evidence.OddsTest", "evidence.BookReadingTest", "evidence.ForwardGateTest",
                     "trial.SeveralContractsTest"),
             "search", List.of("search.RankingTest", "search.ExamplesTest"),
+            "live", List.of("trial.LiveRunTest", "market.GrowingTapeTest"),
             "trading",
             List.of("engine.EngineTest", "engine.LimitsInARunTest", "engine.PreviewTest", "exit.StopPathTest",
                     "exit.PlanRunTest",
@@ -46,14 +48,34 @@ public class PlantedFaults {
                     "trial.QuietStretchTest",
                     "trial.TwinTest"));
 
+    /** What only live days use. */
+    private static final Set<String> LIVE = Set.of("order/BrokerVenue.java", "order/SimulatedBroker.java",
+            "trial/LiveRun.java", "market/GrowingTape.java");
+
     private record Fault(String name, String file, String right, String wrong) {
         String part() {
+            if (LIVE.contains(file)) {
+                return "live";
+            }
             String folder = file.substring(0, file.indexOf('/'));
             return TESTS.containsKey(folder) ? folder : "trading";
         }
     }
 
     private static final List<Fault> FAULTS = List.of(
+            new Fault("a report that comes twice counts twice", "order/BrokerVenue.java",
+                    "if (!executions.add(filled.execution()))", "if (!executions.add(filled.execution()) && false)"),
+            new Fault("an entry is sent again", "order/BrokerVenue.java",
+                    "if (order.role() == Order.Role.ENTRY) {\n            return Optional.of(new Report.Rejected",
+                    "if (order.role() == Order.Role.LEAVE) {\n            return Optional.of(new Report.Rejected"),
+            new Fault("what is told of a print acts before it", "trial/LiveRun.java", "broker.receiveWithPrint(told);",
+                    "broker.receive(told);"),
+            new Fault("a target that grew too late is lost", "order/BrokerVenue.java", "again.add(order);", ""),
+            new Fault("a target that is placed anew forgets where it was to go", "order/BrokerVenue.java",
+                    "new Placed(order, order.filled(), order.wanted()));",
+                    "new Placed(order, order.filled(), order.price()));"),
+            new Fault("a pair's other half stays", "order/SimulatedBroker.java",
+                    "&& pairs.containsKey(order.bracket())) {", "&& pairs.isEmpty()) {"),
             new Fault("a gate passes with too few trades", "evidence/ForwardGate.java", "trades >= PASS_TRADES",
                     "trades >= FAIL_TRADES"),
             new Fault("a gate passes before day thirty", "evidence/ForwardGate.java", "day >= PASS_DAYS", "day >= 20"),

@@ -4,6 +4,7 @@ import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
 import static stativex.cli.TapesTest.said;
 
+import java.io.File;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.ServerSocket;
@@ -70,10 +71,8 @@ public class LiveDayTest {
     private Process start(String name, String... arguments) throws IOException {
         List<String> command = new ArrayList<>(List.of(ProcessHandle.current().info().command().orElseThrow(),
                 "--enable-native-access=ALL-UNNAMED"));
-        String modules = System.getProperty("jdk.module.path");
-        command.addAll(modules == null
-                ? List.of("-cp", System.getProperty("java.class.path"), "stativex.cli.Main")
-                : List.of("-p", modules, "-m", "stativex.cli/stativex.cli.Main"));
+        command.addAll(List.of("-cp", String.join(File.pathSeparator, System.getProperty("jdk.module.path", ""),
+                System.getProperty("java.class.path")), "stativex.cli.Main"));
         command.addAll(List.of(arguments));
         Process process = new ProcessBuilder(command).redirectErrorStream(true)
                 .redirectOutput(folder.resolve(name + ".log").toFile()).start();

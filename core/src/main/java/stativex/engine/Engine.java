@@ -14,6 +14,7 @@ import stativex.account.LockReason;
 import stativex.account.OwnLimits;
 import stativex.account.Rulebook;
 import stativex.exit.PlanRun;
+import stativex.interlock.OutOfStep;
 import stativex.market.Contract;
 import stativex.market.Join;
 import stativex.market.SessionCalendar;
@@ -60,6 +61,7 @@ public final class Engine {
     private MarketRun current;
     private final Closing whatClosingCosts = new Closing(0, 0);
     private final Closing whatClosingAPartCosts = new Closing(0, 0);
+    private Optional<OutOfStep> outOfStep = Optional.empty();
     private int orders;
     /** Trades opened by anyone since the account's trading day began. */
     private int tradesToday;
@@ -260,6 +262,23 @@ public final class Engine {
         if (market.dirty && market.lastPrice != Tape.NONE) {
             judge(market);
         }
+    }
+
+    /**
+     * Feed and broker have come into step, or fallen out of it.
+     *
+     * @param why they are not; empty: they are
+     * @param cancels entries that rest, because it lasted
+     */
+    public void linked(Optional<OutOfStep> why, boolean cancels) {
+        outOfStep = why;
+        if (cancels) {
+            owners.forEach(this::cancelEntries);
+        }
+    }
+
+    Optional<OutOfStep> outOfStep() {
+        return outOfStep;
     }
 
     /** An event of a contract: what is sent because of it, on whatever contract, is sent at its time. */

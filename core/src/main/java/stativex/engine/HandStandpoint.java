@@ -13,6 +13,7 @@ import stativex.account.QuietTimes;
 import stativex.account.Rulebook;
 import stativex.interlock.CoolDown;
 import stativex.interlock.Lacking;
+import stativex.interlock.OutOfStep;
 import stativex.interlock.Proposal;
 import stativex.interlock.Refusal;
 import stativex.interlock.Situation;
@@ -55,6 +56,11 @@ final class HandStandpoint implements Situation {
     @Override
     public boolean on(Side side) {
         return true;
+    }
+
+    @Override
+    public Optional<OutOfStep> outOfStep() {
+        return engine.outOfStep();
     }
 
     @Override

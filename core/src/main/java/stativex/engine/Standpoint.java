@@ -17,6 +17,7 @@ import stativex.interlock.InterlockKind;
 import stativex.interlock.InterlockView;
 import stativex.interlock.Interlocks;
 import stativex.interlock.Lacking;
+import stativex.interlock.OutOfStep;
 import stativex.interlock.Proposal;
 import stativex.interlock.Refusal;
 import stativex.interlock.Situation;
@@ -139,6 +140,11 @@ final class Standpoint implements Situation {
     @Override
     public boolean on(Side side) {
         return run.isOn(side);
+    }
+
+    @Override
+    public Optional<OutOfStep> outOfStep() {
+        return engine.outOfStep();
     }
 
     @Override

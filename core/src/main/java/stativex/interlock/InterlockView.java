@@ -39,7 +39,8 @@ public record InterlockView(InterlockKind kind, List<Refusal> refusals, boolean 
             case OFF, SIDE_OFF -> State.SWITCHED_OFF;
             case LOCKED, BROKEN -> State.TRIPPED;
             case OPPOSITE_POSITION, LEAVING, ADDS_NOT_ALLOWED, POSITION_LIMIT -> State.OCCUPIED;
-            case SESSION_INCOMPLETE, SESSION_CLOSED, OUTSIDE_WINDOW, FLAT_BY, LAST_TRADING_DAY, QUIET_TIME,
+            case NOT_CONNECTED, SESSION_INCOMPLETE, SESSION_CLOSED, OUTSIDE_WINDOW, FLAT_BY, LAST_TRADING_DAY,
+                    QUIET_TIME,
                     COOLING_DOWN, SPREAD, TRADES_A_DAY,
                     SIGNALS_PER_PERIOD, MOST_CONTRACTS, WARMING_UP, RISK_CAP, LINE_CHECK ->
                 State.HELD;

@@ -119,7 +119,7 @@ public final class Interlocks {
         }
     }
 
-    /** Feed and broker are in step. A tape and the simulated exchange always are; a live feed will have something to say here. */
+    /** Feed and broker are in step. */
     private record Feed() implements Interlock {
         @Override
         public InterlockKind kind() {
@@ -128,7 +128,8 @@ public final class Interlocks {
 
         @Override
         public Optional<Refusal> refusal(Situation s, Proposal p) {
-            return Optional.empty();
+            Optional<OutOfStep> why = s.outOfStep();
+            return why.isEmpty() ? Optional.empty() : Optional.of(new Refusal.NotConnected(why.get()));
         }
     }
 

@@ -41,6 +41,13 @@ public sealed interface Refusal {
         }
     }
 
+    record NotConnected(OutOfStep why) implements Refusal {
+        @Override
+        public Reason reason() {
+            return Reason.NOT_CONNECTED;
+        }
+    }
+
     record SessionIncomplete(Lacking what) implements Refusal {
         @Override
         public Reason reason() {

@@ -23,6 +23,9 @@ public interface Situation {
     /** Whether a side exists and is switched on. */
     boolean on(Side side);
 
+    /** Why feed and broker are not in step; empty: they are, as a tape and the simulated exchange always are. */
+    Optional<OutOfStep> outOfStep();
+
     /** What its tape lacks of the current session, if its bars need every print of it. */
     Optional<Lacking> lacking();
 

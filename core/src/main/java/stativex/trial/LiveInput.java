@@ -3,6 +3,7 @@ package stativex.trial;
 import java.util.List;
 import java.util.Optional;
 import stativex.engine.Command;
+import stativex.interlock.OutOfStep;
 import stativex.market.Aggressor;
 import stativex.order.FromBroker;
 
@@ -42,6 +43,14 @@ public sealed interface LiveInput {
      * is wanted now.
      */
     record Again(long time) implements LiveInput {}
+
+    /**
+     * Feed and broker have come into step, or fallen out of it.
+     *
+     * @param why they are not; empty: they are
+     * @param cancels entries that rest, because it lasted 5 s or longer
+     */
+    record Linked(Optional<OutOfStep> why, boolean cancels) implements LiveInput {}
 
     /** What the person asked. */
     record Asked(Command command) implements LiveInput {}

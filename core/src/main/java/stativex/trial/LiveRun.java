@@ -72,6 +72,7 @@ public final class LiveRun {
                 told.told().forEach(broker::receive);
                 engine.told(0, told.time());
             }
+            case LiveInput.Linked linked -> engine.linked(linked.why(), linked.cancels());
             case LiveInput.Again again -> broker.askAgain(again.time());
             case LiveInput.Asked asked -> engine.command(asked.command());
         }

@@ -79,6 +79,11 @@ public class InterlocksTest {
         }
 
         @Override
+        public Optional<OutOfStep> outOfStep() {
+            return Optional.empty();
+        }
+
+        @Override
         public Optional<Lacking> lacking() {
             return lacking;
         }

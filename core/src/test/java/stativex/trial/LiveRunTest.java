@@ -12,9 +12,12 @@ import java.util.stream.Stream;
 import org.testng.annotations.Test;
 import stativex.account.AccountState;
 import stativex.engine.Command;
+import stativex.engine.Decision;
 import stativex.engine.Engine;
 import stativex.engine.Mode;
 import stativex.engine.Strategy;
+import stativex.interlock.OutOfStep;
+import stativex.interlock.Refusal;
 import stativex.market.Session;
 import stativex.market.Side;
 import stativex.market.Tape;
@@ -23,6 +26,7 @@ import stativex.order.Fill;
 import stativex.order.FillReason;
 import stativex.order.FromBroker;
 import stativex.order.LeaveReason;
+import stativex.order.Order;
 import stativex.order.Realism;
 import stativex.order.SimulatedBroker;
 import stativex.order.Terms;
@@ -166,6 +170,42 @@ public class LiveRunTest {
             days++;
         }
         assertTrue(days > TAPES / 4 && trades > 2 * days, days + " days, " + trades + " trades");
+    }
+
+    /** Out of step nothing is entered, and the reason is said; what rested too long meanwhile is cancelled. */
+    @Test
+    public void nothingIsEnteredOutOfStep() {
+        Given.Draft draft = Given.strategy().onlyLong("close > open");
+        draft.type = Order.Type.STOP;
+        draft.longSide = Optional.of(Given.rule("close > open", "close + 50 ticks"));
+        Inputs inputs = Inputs.of(Given.tape(Given.at(0, "01:00:00"), 1000, 1001, 1002, 1003, 1004, 1005, 1006, 1007),
+                Given.contract(0), Given.account(), List.of(draft.build()), Terms.DEFAULT);
+        LiveRun live = new LiveRun(Day.start(inputs));
+        live.take(new LiveInput.Asked(new Command.SetMode(0, Mode.ENGAGED)));
+        live.take(new LiveInput.Linked(Optional.of(OutOfStep.LINK_LOST), false));
+        for (int print = 0; print < 2; print++) {
+            assertEquals(live.take(print(inputs.tape(), print, List.of())), List.of());
+        }
+        assertEquals(outcomes(live), List.of(new Decision.Declined(new Refusal.NotConnected(OutOfStep.LINK_LOST))));
+        live.take(new LiveInput.Linked(Optional.empty(), false));
+        List<ToBroker> sent = new ArrayList<>();
+        for (int print = 2; print < 4; print++) {
+            sent.addAll(live.take(print(inputs.tape(), print, List.of())));
+        }
+        assertEquals(sent.size(), 1, "in step again it enters");
+        live.take(new LiveInput.Linked(Optional.of(OutOfStep.ORDERS_IN_DOUBT), false));
+        List<ToBroker> after = live.take(new LiveInput.Linked(Optional.empty(), true));
+        assertTrue(after.size() == 1 && after.getFirst() instanceof ToBroker.Cancel cancel
+                && cancel.order().equals(sent.getFirst().name()), after + "");
+        // the broker does not know it: an entry is not sent again
+        assertEquals(live.unheard(), List.of(sent.getFirst().name()));
+        assertEquals(live.take(new LiveInput.Told(Given.at(0, "01:00:04"),
+                List.of(new FromBroker.NeverAccepted(sent.getFirst().name())))), List.of());
+        assertTrue(outcomes(live).getLast() instanceof Decision.Rejected, outcomes(live) + "");
+    }
+
+    private static List<Decision.Outcome> outcomes(LiveRun live) {
+        return live.engine().log().decisions().stream().map(Decision::outcome).toList();
     }
 
     /** After a kill at any input, another one that is given what went in comes to the same, and names its messages alike. */

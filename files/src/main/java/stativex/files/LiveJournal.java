@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Optional;
 import stativex.account.AccountState;
 import stativex.engine.Strategy;
+import stativex.interlock.OutOfStep;
 import stativex.market.Aggressor;
 import stativex.market.Tape;
 import stativex.market.TapeBuilder;
@@ -28,6 +29,7 @@ import tools.jackson.databind.JsonNode;
  */
 public final class LiveJournal implements LiveRecord {
     private static final int VERSION = 1;
+    private static final String IN_STEP = "IN_STEP";
 
     private final InputJournal.Writer journal;
     private final List<String> names;
@@ -91,6 +93,10 @@ public final class LiveJournal implements LiveRecord {
                 told(told.told(), line);
             }
             case LiveInput.Again again -> line.put("again", again.time());
+            case LiveInput.Linked linked -> {
+                line.put("linked", linked.why().map(OutOfStep::name).orElse(IN_STEP));
+                line.put("cancels", linked.cancels());
+            }
             case LiveInput.Asked asked -> CommandLine.write(asked.command(), names, line);
         }
         journal.write(line);
@@ -181,6 +187,7 @@ public final class LiveJournal implements LiveRecord {
                 case LiveInput.Heartbeat beat -> reports(beat.told());
                 case LiveInput.Told told -> reports(told.told());
                 case LiveInput.Again ignored -> 0;
+                case LiveInput.Linked ignored -> 0;
                 case LiveInput.Asked ignored -> 0;
             }).sum();
         }
@@ -284,6 +291,15 @@ public final class LiveJournal implements LiveRecord {
         }
         if (line.has("at")) {
             return new LiveInput.Told(whole(line.at("at")), told(line));
+        }
+        if (line.has("linked")) {
+            String word = line.at("linked").text();
+            Optional<OutOfStep> why = Arrays.stream(OutOfStep.values()).filter(one -> one.name().equals(word))
+                    .findFirst();
+            if (why.isEmpty() && !word.equals(IN_STEP)) {
+                throw line.at("linked").problem("expected how the link stands, found " + Causes.found(word));
+            }
+            return new LiveInput.Linked(why, line.at("cancels").flag());
         }
         if (line.has("again")) {
             return new LiveInput.Again(whole(line.at("again")));

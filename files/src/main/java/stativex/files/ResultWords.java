@@ -72,6 +72,7 @@ public final class ResultWords {
         return switch (reason) {
             case OFF -> "off";
             case SIDE_OFF -> "side off";
+            case NOT_CONNECTED -> "not connected";
             case SESSION_INCOMPLETE -> "session incomplete";
             case SESSION_CLOSED -> "session closed";
             case LOCKED -> "locked";

@@ -129,6 +129,10 @@ public final class Sentences {
         return switch (refusal) {
             case Refusal.Off ignored -> "off";
             case Refusal.SideOff side -> side.side().word() + " is switched off";
+            case Refusal.NotConnected apart -> switch (apart.why()) {
+                case LINK_LOST -> "the link to the venue is lost";
+                case ORDERS_IN_DOUBT -> "nobody knows yet whether an order was taken";
+            };
             case Refusal.SessionIncomplete lacking -> lacking.what() == Lacking.JOINED_LATE
                     ? "the tape joined this session late"
                     : "the tape lacks prints of this session";
@@ -237,6 +241,7 @@ public final class Sentences {
     private String inShort(Refusal refusal, boolean every) {
         return switch (refusal) {
             case Refusal.SideOff side -> side.side().word() + " off";
+            case Refusal.NotConnected ignored -> "not connected";
             case Refusal.SessionIncomplete ignored -> "incomplete";
             case Refusal.SessionClosed closed -> closed.next()
                     .map(next -> next.name() + " opens " + clock(next.open())).orElse("no session ahead");

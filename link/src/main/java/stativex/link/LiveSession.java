@@ -11,6 +11,7 @@ import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.function.Consumer;
 import stativex.engine.Command;
 import stativex.files.LiveRecord;
+import stativex.interlock.OutOfStep;
 import stativex.order.FromBroker;
 import stativex.order.ToBroker;
 import stativex.trial.LiveInput;
@@ -27,6 +28,8 @@ public final class LiveSession {
     private static final long SILENCE = 500_000_000L;
     /** Nanoseconds without an answer after which it is said. */
     private static final long PATIENCE = 5_000_000_000L;
+    /** Nanoseconds out of step after which entries that rest are cancelled. */
+    private static final long LASTS = 5_000_000_000L;
     /** Nanoseconds between two questions about an order of which nobody has heard; SEMANTICS asks for 5 s. */
     private static final long ASK_AGAIN = 5_000_000_000L;
 
@@ -69,6 +72,8 @@ public final class LiveSession {
     private int reports;
     private int steps;
     private long time;
+    /** When it fell out of step, by the computer's clock; 0: it is in step. */
+    private long apartSince;
     private boolean connected;
     /** Whether it ever was. */
     private boolean linked;
@@ -106,6 +111,7 @@ public final class LiveSession {
 
     /** Works until the venue has nothing more to tell, or it is ended. */
     public void run() throws InterruptedException {
+        linked(Optional.of(OutOfStep.LINK_LOST));
         long begun = System.nanoTime();
         while (!ending) {
             if (!linked && System.nanoTime() - begun > PATIENCE) {
@@ -149,10 +155,27 @@ public final class LiveSession {
             doubts.clear();
             link.subscribe(reports);
             run.unheard().forEach(order -> doubts.put(order, new Doubt(0, 1)));
+            if (!doubts.isEmpty()) {
+                linked(Optional.of(OutOfStep.ORDERS_IN_DOUBT));
+            }
             asking = true;
             ask();
         }
+        if (!on && connected) {
+            linked(Optional.of(OutOfStep.LINK_LOST));
+        }
         connected = on;
+    }
+
+    private void linked(Optional<OutOfStep> why) {
+        if (why.isPresent() && apartSince == 0) {
+            apartSince = System.nanoTime();
+        }
+        boolean lasted = why.isEmpty() && time != Long.MIN_VALUE && System.nanoTime() - apartSince >= LASTS;
+        if (why.isEmpty()) {
+            apartSince = 0;
+        }
+        take(new LiveInput.Linked(why, lasted));
     }
 
     /** Asks about orders of which nobody has heard; when none is left in doubt, the day goes on. */
@@ -173,6 +196,7 @@ public final class LiveSession {
             if (time != Long.MIN_VALUE) {
                 take(new LiveInput.Again(time));
             }
+            linked(Optional.empty());
             step();
         }
     }

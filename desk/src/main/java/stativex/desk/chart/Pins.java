@@ -195,6 +195,7 @@ final class Pins {
             case SIGNALS_PER_PERIOD -> "p";
             case SIDE_OFF -> "s";
             case OFF -> "f";
+            case NOT_CONNECTED -> "j";
             case SESSION_CLOSED, SESSION_INCOMPLETE -> "x";
             case LAST_TRADING_DAY -> "d";
             case FLAT_BY -> "l";
