@@ -58,6 +58,15 @@ public class LiveRunTest {
             }
         }
 
+        /** Likewise. */
+        static List<ToBroker> worked(LiveRun live, LiveInput input) {
+            try {
+                return live.take(input);
+            } catch (RuntimeException e) {
+                throw new AssertionError(input + ": " + e, e);
+            }
+        }
+
         static LiveRun.Start start(Inputs inputs) {
             return new LiveRun.Start(inputs.contract(), inputs.account(), inputs.strategies(),
                     new TapeBuilder(1).build(), inputs.days().first(), AccountState.fresh(inputs.account()), "test");
@@ -65,12 +74,21 @@ public class LiveRunTest {
 
         void give(LiveInput input) {
             inputsSoFar.add(input);
-            List<ToBroker> messages = live.take(input);
+            List<ToBroker> messages = worked(live, input);
             sent.addAll(messages);
             messages.forEach(broker::take);
         }
 
+        /** The whole day; whatever cannot be worked is a failure of what is tested here. */
         void all() {
+            try {
+                everything();
+            } catch (RuntimeException e) {
+                throw new AssertionError(e.toString(), e);
+            }
+        }
+
+        private void everything() {
             Tape tape = inputs.tape();
             int beat = 0;
             long[] beats = inputs.heartbeats();
@@ -266,13 +284,13 @@ public class LiveRunTest {
                     }
                 }
                 if (!over && dice.nextBoolean()) {
-                    up.addAll(live.take(print(tape, print, List.of())));
-                    up.addAll(live.take(new LiveInput.Told(now, heard)));
+                    up.addAll(Day.worked(live, print(tape, print, List.of())));
+                    up.addAll(Day.worked(live, new LiveInput.Told(now, heard)));
                 } else {
                     // it hears of a fill before the print that made it
-                    up.addAll(live.take(new LiveInput.Told(now, heard)));
+                    up.addAll(Day.worked(live, new LiveInput.Told(now, heard)));
                     if (!over) {
-                        up.addAll(live.take(print(tape, print, List.of())));
+                        up.addAll(Day.worked(live, print(tape, print, List.of())));
                     }
                 }
             }
