@@ -86,7 +86,7 @@ final class TrialFacts extends VBox {
         row("trial-drawdown", "Deepest drawdown", Format.money(-s.deepestDrawdown()),
                 interval(report, Intervals.Figure.DEEPEST_DRAWDOWN, true),
                 "The deepest fall of equity from its best so far, at every print.");
-        row("", "Longest drawdown", longest(s.longestDrawdown()), "",
+        row("", "Longest drawdown", longest(s.longestDrawdown()), days(s.longestDrawdown()),
                 "From the last print at a best to the first at or above it again, or the end (not over); and how many trading"
                         + " days it touches.");
         row("", "Return on margin", percent(report.margin().yearlyReturn()), "", "Net × 365 ÷ calendar days ÷ ("
@@ -251,9 +251,12 @@ final class TrialFacts extends VBox {
         long hours = of.time() / TapeTime.SECOND / 3600;
         return of.time() == 0
                 ? "none"
-                : (hours >= 48 ? hours / 24 + " days" : Format.duration(of.time())) + (of.tradingDays() > 1
-                        ? ", " + of.tradingDays() + " trading"
-                        : "") + (of.unfinished() ? ", not over" : "");
+                : hours >= 48 ? hours / 24 + " days" : Format.duration(of.time());
+    }
+
+    private static String days(Summary.Longest of) {
+        return (of.tradingDays() > 1 ? of.tradingDays() + " trading" + (of.unfinished() ? ", " : "") : "")
+                + (of.unfinished() ? "not over" : "");
     }
 
     private static String percent(OptionalDouble share) {
