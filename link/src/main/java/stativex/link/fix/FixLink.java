@@ -69,7 +69,10 @@ public final class FixLink implements Link {
         }
         if (item.message().isEmpty()) {
             data = item.session().equals(Sides.data(false)) ? item.on() : data;
-            ordersOn = item.session().equals(Sides.orders(false)) ? item.on() : ordersOn;
+            if (item.session().equals(Sides.orders(false))) {
+                ordersOn = item.on();
+                sent = 0;
+            }
             return Optional.of(new VenueEvent.Connected(data, ordersOn));
         }
         try {
@@ -97,7 +100,6 @@ public final class FixLink implements Link {
 
     @Override
     public void subscribe(int taken) {
-        sent = 0;
         Message message = Own.message(MsgType.MARKET_DATA_REQUEST);
         message.setString(MDReqID.FIELD, contract.symbol());
         message.setChar(SubscriptionRequestType.FIELD, SubscriptionRequestType.SNAPSHOT_UPDATES);

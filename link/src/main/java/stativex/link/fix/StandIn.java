@@ -167,6 +167,10 @@ public final class StandIn implements AutoCloseable {
             if (!item.on() && item.session().equals(Sides.data(true))) {
                 request = Optional.empty();
             }
+            // counted by the connection that they come over: the other one knows nothing of its order
+            if (item.on() && item.session().equals(Sides.orders(true))) {
+                received = 0;
+            }
             return;
         }
         Message message = item.message().get();
@@ -175,7 +179,6 @@ public final class StandIn implements AutoCloseable {
                 case MsgType.MARKET_DATA_REQUEST -> {
                     request = Optional.of(Own.text(message, MDReqID.FIELD, "a request's identifier"));
                     startedAt = System.nanoTime();
-                    received = 0;
                     asked.clear();
                     feed.anew();
                     missed((int) Own.number(message, Tags.REPORTS, "how many reports were taken"));
