@@ -26,7 +26,10 @@ final class Booking {
             OwnerRun owner = of.of(report.get().order().owner());
             switch (report.get()) {
                 case Report.Filled filled -> book(of, filled);
-                case Report.Rejected rejected -> rejected(of, rejected);
+                case Report.Rejected rejected -> {
+                    rejected(of, rejected);
+                    of.refused.take(owner, rejected.order());
+                }
                 case Report.Accepted ignored -> {
                     // the order says so itself; likewise the others
                 }
@@ -36,7 +39,11 @@ final class Booking {
                 }
                 case Report.Turned ignored -> {
                 }
-                case Report.Ended ignored -> {
+                case Report.Ended ended -> {
+                    if (!of.exchange.endsAtOnce() && ended.order().role() == Order.Role.STOP) {
+                        // nobody here asks for the end of a stop whose position is open
+                        of.refused.take(owner, ended.order());
+                    }
                 }
             }
             owner.settle();

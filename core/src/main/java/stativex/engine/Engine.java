@@ -175,6 +175,7 @@ public final class Engine {
                 manage(market.owners.get(i), market.owners.get(i).trade.get(), print, price);
             }
         }
+        market.refused.look();
         if (market.dirty) {
             judge(market);
         }
@@ -252,6 +253,7 @@ public final class Engine {
         long at = Math.max(market.now, time);
         comes(market, at);
         advance(market, at);
+        market.refused.look();
     }
 
     /** What a broker has told is taken at a moment of its own, between prints. @param of the contract's place in {@link #contracts} */
@@ -259,6 +261,7 @@ public final class Engine {
         heartbeat(of, time);
         MarketRun market = markets.get(of);
         reports(market);
+        market.refused.look();
         if (market.dirty && market.lastPrice != Tape.NONE) {
             judge(market);
         }
@@ -637,6 +640,16 @@ public final class Engine {
     /** How many of the run's own contract all owners hold together, below 0 when short. */
     public long net() {
         return markets.getFirst().holding.net();
+    }
+
+    /** Whether a stop that should be at the broker is not. */
+    public boolean stopMissing() {
+        return markets.stream().anyMatch(market -> market.refused.stopMissing());
+    }
+
+    /** Whether something is on its way out at the market that a broker has not filled. */
+    public boolean leaving() {
+        return owners.stream().anyMatch(run -> run.bracket.open() > 0 && run.bracket.leaveSent());
     }
 
     /** Whether the last input lay in a session. */

@@ -57,6 +57,8 @@ final class MarketRun {
     int lastInside = -1;
     /** Price of that print in ticks, once orders have met it. */
     long lastPrice = Tape.NONE;
+    /** Exits that are to be sent again: only where a broker carries orders out. */
+    final RefusedExits refused = new RefusedExits(this);
     /** The last print that orders have met; −1 before the first. */
     int worked = -1;
     /** The moment that is worked: an event's time, before it what ends by the clock at its own. */

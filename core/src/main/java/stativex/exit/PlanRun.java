@@ -187,6 +187,11 @@ public final class PlanRun {
         return terms.stop().map(ignored -> figures.initial);
     }
 
+    /** The broker has lost its stop: it is to stand where it stood. */
+    public Wishes stopAgain() {
+        return path.hasLevel() ? new Wishes(broker(), List.of(), Optional.empty()) : Wishes.NONE;
+    }
+
     private Optional<Stop> broker() {
         return terms.local().isPresent()
                 ? stop().map(

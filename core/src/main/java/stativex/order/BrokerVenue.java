@@ -182,6 +182,7 @@ public final class BrokerVenue implements Counterpart {
         heard(told);
         return switch (told) {
             case FromBroker.Known ignored -> Optional.empty();
+            case FromBroker.Received ignored -> Optional.empty();
             case FromBroker.NeverAccepted ignored -> neverAccepted(order, told.order());
             case FromBroker.Working ignored when order.state() == Order.State.PENDING -> Optional
                     .of(new Report.Accepted(order));

@@ -4,6 +4,9 @@ package stativex.order;
 public sealed interface FromBroker {
     String order();
 
+    /** A message has come and is being looked at: it is not lost, and nothing of it has come about. @param request its name */
+    record Received(String order, String request) implements FromBroker {}
+
     /** It rests there, or will meet the market. */
     record Working(String order) implements FromBroker {}
 

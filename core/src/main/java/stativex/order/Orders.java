@@ -84,7 +84,7 @@ public final class Orders {
 
     private void stop(Bracket bracket, PlanRun.Stop wished, Cause cause) {
         FillReason reason = new FillReason.AtStop(wished.origin());
-        if (bracket.stop().isPresent()) {
+        if (bracket.stop().filter(stop -> stop.state().live()).isPresent()) {
             change(bracket.stop().get(), wished.level(), reason, cause);
         } else {
             send(bracket, new Order.Asked(Order.Role.STOP, Order.Type.STOP, bracket.open(), wished.level(), reason,
@@ -107,6 +107,24 @@ public final class Orders {
             send(bracket, new Order.Asked(Order.Role.TARGET, Order.Type.LIMIT, wished.added(), wished.price(), reason,
                     Order.GoodFor.UNTIL_CANCELLED), cause, -1, false);
         }
+    }
+
+    /** Offers a target that was refused once more, for no more than is open and not on offer. */
+    public void offerAgain(Order refused, Cause cause) {
+        Bracket bracket = refused.bracket();
+        int quantity = Math.min(refused.rest(), bracket.open() - bracket.offered());
+        if (quantity > 0) {
+            send(bracket, new Order.Asked(Order.Role.TARGET, Order.Type.LIMIT, quantity, refused.wanted(),
+                    refused.reason(), Order.GoodFor.UNTIL_CANCELLED), cause, -1, false);
+        }
+    }
+
+    /** Sends a leave that was refused once more, for no more than is open. */
+    public void leaveAgain(Order refused, Cause cause) {
+        Bracket bracket = refused.bracket();
+        int quantity = refused.everything() ? bracket.open() : Math.min(refused.rest(), bracket.open());
+        send(bracket, new Order.Asked(Order.Role.LEAVE, Order.Type.MARKET, quantity, Tape.NONE, refused.reason(),
+                Order.GoodFor.UNTIL_CANCELLED), cause, -1, refused.everything());
     }
 
     /** Takes an order as it is given. */

@@ -47,8 +47,11 @@ public final class SimulatedBroker {
         this.orders = new Orders(exchange, () -> ++numbers);
     }
 
-    /** Takes a message; an order that is not there is told as one that cannot be changed. */
+    /** Takes a message, and says so at once; an order that is not there is told as one that cannot be changed. */
     public void take(ToBroker message) {
+        if (message instanceof ToBroker.Place || byName.containsKey(message.order())) {
+            told.add(new FromBroker.Received(message.order(), message.name()));
+        }
         Cause cause = new Cause(last, message.time());
         switch (message) {
             case ToBroker.Place place -> place(place, cause);

@@ -9,13 +9,21 @@ public sealed interface ToBroker {
 
     long time();
 
+    /** Name of the order that it is about: of the message that placed it. */
+    String order();
+
     /**
      * A new order.
      *
      * @param group name of the first order of its bracket, its own for the first one: entries, one stop, targets and leaves of one trade
      * @param pair group of the other half of a two-sided entry: when one fills, the other's entries end; empty: none
      */
-    record Place(String name, Ticket ticket, String group, String pair, long time) implements ToBroker {}
+    record Place(String name, Ticket ticket, String group, String pair, long time) implements ToBroker {
+        @Override
+        public String order() {
+            return name;
+        }
+    }
 
     /**
      * What is placed.

@@ -10,7 +10,7 @@ import stativex.order.FromBroker;
 /** Everything that a live day takes in: with the same inputs it comes to the same state, the same orders and the same names of them. */
 public sealed interface LiveInput {
     /**
-     * A trade at the venue. A time before that of the last print worked is taken as that of the last one, which never goes back.
+     * A trade at the venue. A time before what was worked already is taken as the time of that: it never goes back.
      *
      * @param time nanoseconds; {@code price} ticks; {@code size} contracts
      * @param bid best bid just before it in ticks, or {@link stativex.market.Tape#NONE}; likewise the others

@@ -80,10 +80,11 @@ public final class LiveRun {
     }
 
     private void print(LiveInput.Print print) {
-        boolean back = print.time() < tape.lastTime();
-        int place = tape.add(back ? tape.lastTime() : print.time(), print.price(), print.size(), print.bid(),
+        // the clock may have come further than a print that was on its way: it is worked as if it came now
+        long worked = Math.max(print.time(), Math.max(tape.lastTime(), engine.lastTime()));
+        int place = tape.add(worked, print.price(), print.size(), print.bid(),
                 print.ask(), print.bidSize(), print.askSize(), print.aggressor());
-        late += back ? 1 : 0;
+        late += print.time() < worked ? 1 : 0;
         for (FromBroker told : print.told()) {
             broker.receiveWithPrint(told);
         }

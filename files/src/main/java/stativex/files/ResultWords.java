@@ -60,6 +60,7 @@ public final class ResultWords {
             case HANDED_OVER -> "handed over";
             case ASSUMED_AT_SESSION_END -> "assumed at session end";
             case RANGE_END -> "range end";
+            case STOP_MISSING -> "stop missing";
             case OPEN_AT_END -> "open at end";
         };
     }

@@ -1,0 +1,202 @@
+package stativex.trial;
+
+import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertFalse;
+import static org.testng.Assert.assertTrue;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.testng.annotations.BeforeMethod;
+import org.testng.annotations.Test;
+import stativex.account.AccountState;
+import stativex.engine.Command;
+import stativex.engine.Mode;
+import stativex.market.Tape;
+import stativex.market.TapeBuilder;
+import stativex.order.FillReason;
+import stativex.order.FromBroker;
+import stativex.order.LeaveReason;
+import stativex.order.Order;
+import stativex.order.Terms;
+import stativex.order.ToBroker;
+
+/** A broker that refuses exits: the stop is sent again, or the position leaves. Source: SEMANTICS, "Live". */
+public class RefusedExitsTest {
+    private LiveRun live;
+    private final List<ToBroker.Place> sent = new ArrayList<>();
+    private long now;
+    private int executions;
+
+    /** Long 1 at 1003 with a stop of 8 ticks and a target of 20, both sent and not answered. */
+    @BeforeMethod
+    public void aLong() {
+        Given.Draft draft = Given.strategy().onlyLong("close > open");
+        draft.plan = Given.plan(8, Given.target(1, 20));
+        Inputs inputs = Inputs.of(Given.tape(Given.at(0, "01:00:00"), 1000), Given.contract(0), Given.account(),
+                List.of(draft.build()), Terms.DEFAULT);
+        live = new LiveRun(new LiveRun.Start(inputs.contract(), inputs.account(), inputs.strategies(),
+                new TapeBuilder(1).build(), Optional.empty(), AccountState.fresh(inputs.account()), "test"));
+        sent.clear();
+        executions = 0;
+        now = Given.at(0, "01:00:00");
+        live.take(new LiveInput.Asked(new Command.SetMode(0, Mode.ENGAGED)));
+        for (long price = 1000; sent.isEmpty(); price++) {
+            print(price);
+        }
+        told(new FromBroker.Working(last().name()));
+        told(new FromBroker.Filled(last().name(), "x" + ++executions, 1, 1003, 1, true, 0, now));
+        assertEquals(sent.stream().map(place -> place.ticket().role()).toList(),
+                List.of(Order.Role.ENTRY, Order.Role.STOP, Order.Role.TARGET));
+    }
+
+    private void take(LiveInput input) {
+        for (ToBroker message : live.take(input)) {
+            if (message instanceof ToBroker.Place place) {
+                sent.add(place);
+            }
+        }
+    }
+
+    private void print(long price) {
+        now += Given.SECOND / 10;
+        take(new LiveInput.Print(now, price, 1, Tape.NONE, Tape.NONE, Tape.NONE, Tape.NONE, Optional.empty(),
+                List.of()));
+    }
+
+    private void told(FromBroker report) {
+        take(new LiveInput.Told(now, List.of(report)));
+    }
+
+    private void beat(long millis) {
+        now += millis * 1_000_000;
+        take(new LiveInput.Heartbeat(now, List.of()));
+    }
+
+    private ToBroker.Place last() {
+        return sent.getLast();
+    }
+
+    private ToBroker.Place of(Order.Role role) {
+        return sent.stream().filter(place -> place.ticket().role() == role).toList().getLast();
+    }
+
+    private long count(Order.Role role) {
+        return sent.stream().filter(place -> place.ticket().role() == role).count();
+    }
+
+    private void refuse(Order.Role role) {
+        told(new FromBroker.Refused(of(role).name(), "no"));
+    }
+
+    @Test
+    public void aRefusedStopIsSentAgainAtOnceUnderAnotherName() {
+        String first = of(Order.Role.STOP).name();
+        refuse(Order.Role.STOP);
+        assertEquals(count(Order.Role.STOP), 2);
+        assertEquals(of(Order.Role.STOP).ticket().price(), 995);
+        assertFalse(of(Order.Role.STOP).name().equals(first));
+        assertTrue(live.engine().stopMissing());
+        told(new FromBroker.Working(of(Order.Role.STOP).name()));
+        assertFalse(live.engine().stopMissing());
+        beat(60_000);
+        assertEquals(count(Order.Role.STOP), 2);
+        assertEquals(count(Order.Role.LEAVE), 0);
+    }
+
+    @Test
+    public void refusedAgainItIsTriedAfterASecondAndTwoAndThePositionLeavesAfterFive() {
+        refuse(Order.Role.STOP);
+        refuse(Order.Role.STOP);
+        assertEquals(count(Order.Role.STOP), 2, "not at once again");
+        beat(999);
+        assertEquals(count(Order.Role.STOP), 2);
+        beat(1);
+        assertEquals(count(Order.Role.STOP), 3);
+        refuse(Order.Role.STOP);
+        beat(1_999);
+        assertEquals(count(Order.Role.STOP), 3);
+        beat(1);
+        assertEquals(count(Order.Role.STOP), 4);
+        refuse(Order.Role.STOP);
+        beat(1_999);
+        assertEquals(count(Order.Role.LEAVE), 0);
+        beat(1);
+        assertEquals(count(Order.Role.LEAVE), 1, "five seconds after it was refused first");
+        told(new FromBroker.Filled(last().name(), "x" + ++executions, 1, 1001, 1, true, 0, now));
+        assertEquals(live.engine().log().trades().getFirst().exitReason(),
+                Optional.of(new FillReason.Left(LeaveReason.STOP_MISSING)));
+    }
+
+    @Test
+    public void aStopThatNobodyAnswersForFiveSecondsAfterOneWasRefusedLeaves() {
+        refuse(Order.Role.STOP);
+        beat(4_999);
+        assertEquals(count(Order.Role.LEAVE), 0);
+        beat(1);
+        assertEquals(count(Order.Role.LEAVE), 1);
+    }
+
+    @Test
+    public void aStopWhoseLevelIsReachedIsNotSentAgain() {
+        told(new FromBroker.Working(of(Order.Role.STOP).name()));
+        print(995);
+        assertEquals(count(Order.Role.LEAVE), 0, "the broker's stop is there");
+        told(new FromBroker.Ended(of(Order.Role.STOP).name()));
+        assertEquals(count(Order.Role.STOP), 1);
+        assertEquals(count(Order.Role.LEAVE), 1);
+    }
+
+    @Test
+    public void aStopThatTheBrokerCancelsIsSentAgain() {
+        told(new FromBroker.Working(of(Order.Role.STOP).name()));
+        told(new FromBroker.Ended(of(Order.Role.STOP).name()));
+        assertEquals(count(Order.Role.STOP), 2);
+    }
+
+    @Test
+    public void aRefusedTargetIsOfferedAgainAfterASecondAndTwoAndFour() {
+        told(new FromBroker.Working(of(Order.Role.STOP).name()));
+        for (int wait : new int[]{1, 2, 4, 8, 16, 30, 30}) {
+            long before = count(Order.Role.TARGET);
+            refuse(Order.Role.TARGET);
+            beat(1000 * wait - 1);
+            assertEquals(count(Order.Role.TARGET), before, wait + " s");
+            beat(1);
+            assertEquals(count(Order.Role.TARGET), before + 1, wait + " s");
+        }
+        assertEquals(of(Order.Role.TARGET).ticket().price(), 1023);
+        assertEquals(count(Order.Role.LEAVE), 0);
+    }
+
+    @Test
+    public void aTargetThatThePersonEndsIsNotOfferedAgain() {
+        told(new FromBroker.Working(of(Order.Role.STOP).name()));
+        told(new FromBroker.Working(of(Order.Role.TARGET).name()));
+        take(new LiveInput.Asked(new Command.Cancel(live.engine().snapshot().orders().stream()
+                .filter(order -> order.role() == Order.Role.TARGET).findFirst().orElseThrow().number())));
+        told(new FromBroker.Ended(of(Order.Role.TARGET).name()));
+        beat(60_000);
+        assertEquals(count(Order.Role.TARGET), 1);
+    }
+
+    @Test
+    public void aRefusedLeaveIsTriedAgain() {
+        told(new FromBroker.Working(of(Order.Role.STOP).name()));
+        take(new LiveInput.Asked(new Command.Flatten(0)));
+        assertEquals(count(Order.Role.LEAVE), 1);
+        refuse(Order.Role.LEAVE);
+        beat(999);
+        assertEquals(count(Order.Role.LEAVE), 1);
+        beat(1);
+        assertEquals(count(Order.Role.LEAVE), 2);
+        assertTrue(last().ticket().everything());
+        refuse(Order.Role.LEAVE);
+        beat(2_000);
+        assertEquals(count(Order.Role.LEAVE), 3);
+        told(new FromBroker.Filled(last().name(), "x" + ++executions, 1, 1001, 1, true, 0, now));
+        assertEquals(live.engine().net(), 0);
+        beat(60_000);
+        assertEquals(count(Order.Role.LEAVE), 3);
+    }
+}
