@@ -33,6 +33,8 @@ final class InputJournal {
     static final class Writer implements AutoCloseable {
         private final Path file;
         private final FileChannel channel;
+        /** Behind the last whole entry. */
+        private long end;
 
         /** Begins a new file, its folder with it. @throws BadInput when that cannot be done, or the file holds something */
         Writer(Path file) {
@@ -54,6 +56,11 @@ final class InputJournal {
         private Writer(Path file, FileChannel channel) {
             this.file = file;
             this.channel = channel;
+            try {
+                this.end = channel.position();
+            } catch (IOException e) {
+                throw new BadInput(file + ": cannot be written: " + Causes.of(e), e);
+            }
         }
 
         /** Goes on with a file behind its last whole line; what was torn off behind it goes. @throws BadInput likewise */
@@ -90,14 +97,21 @@ final class InputJournal {
             }
         }
 
-        /** Writes an entry: a killed process loses none, a power cut those that were not forced. @throws BadInput likewise */
+        /**
+         * Writes an entry: a killed process loses none, a power cut those that were not forced. What is written after one that could not
+         * be takes its place.
+         *
+         * @throws BadInput likewise
+         */
         void write(Object entry) {
             byte[] json = Json.line(entry).getBytes(StandardCharsets.UTF_8);
             byte[] head = (json.length + " " + sum(json) + " ").getBytes(StandardCharsets.US_ASCII);
             ByteBuffer line = ByteBuffer.allocate(head.length + json.length + 1).put(head).put(json).put((byte) '\n')
                     .flip();
             try {
+                channel.position(end);
                 writeAll(channel::write, line);
+                end += line.capacity();
             } catch (IOException e) {
                 throw new BadInput(file + ": cannot be written: " + Causes.of(e), e);
             }

@@ -116,6 +116,10 @@ public final class LiveJournal implements LiveRecord {
         Map<String, Object> one = new LinkedHashMap<>();
         one.put("order", told.order());
         switch (told) {
+            case FromBroker.Received received -> {
+                one.put("is", "received");
+                one.put("request", received.request());
+            }
             case FromBroker.Working ignored -> one.put("is", "working");
             case FromBroker.Triggered ignored -> one.put("is", "triggered");
             case FromBroker.Ended ignored -> one.put("is", "ended");
@@ -322,6 +326,7 @@ public final class LiveJournal implements LiveRecord {
     private static FromBroker one(Field of) {
         String order = of.at("order").text();
         return switch (of.at("is").text()) {
+            case "received" -> new FromBroker.Received(order, of.at("request").text());
             case "working" -> new FromBroker.Working(order);
             case "triggered" -> new FromBroker.Triggered(order);
             case "ended" -> new FromBroker.Ended(order);

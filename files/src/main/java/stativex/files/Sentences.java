@@ -18,6 +18,7 @@ import stativex.interlock.CoolDown;
 import stativex.interlock.InterlockKind;
 import stativex.interlock.InterlockView;
 import stativex.interlock.Lacking;
+import stativex.interlock.OutOfStep;
 import stativex.interlock.Refusal;
 import stativex.interlock.SessionWindow;
 import stativex.interlock.WindowSchedule;
@@ -116,6 +117,19 @@ public final class Sentences {
         };
     }
 
+    /** Why feed and broker are not in step, in one clause. */
+    public static String apart(OutOfStep why) {
+        return switch (why) {
+            case LINK_LOST -> "the link to the venue is lost";
+            case JOURNAL_STOPPED -> "the journal cannot be written";
+            case CLOCK_APART -> "this computer's clock and the venue's are 2 s apart or more";
+            case CATCHING_UP -> "the feed is catching up: its prints are more than 2 s old";
+            case FEED_SILENT -> "the feed is silent";
+            case ORDERS_IN_DOUBT -> "nobody knows yet whether an order was taken";
+            case POSITIONS_DIFFER -> "the broker holds another position than we count";
+        };
+    }
+
     private static String of(Refusal.Of whom) {
         return switch (whom) {
             case STRATEGY -> "";
@@ -129,10 +143,7 @@ public final class Sentences {
         return switch (refusal) {
             case Refusal.Off ignored -> "off";
             case Refusal.SideOff side -> side.side().word() + " is switched off";
-            case Refusal.NotConnected apart -> switch (apart.why()) {
-                case LINK_LOST -> "the link to the venue is lost";
-                case ORDERS_IN_DOUBT -> "nobody knows yet whether an order was taken";
-            };
+            case Refusal.NotConnected apart -> apart(apart.why());
             case Refusal.SessionIncomplete lacking -> lacking.what() == Lacking.JOINED_LATE
                     ? "the tape joined this session late"
                     : "the tape lacks prints of this session";

@@ -19,6 +19,9 @@ public interface Link extends AutoCloseable {
     /** Asks whether the broker knows an order. */
     void ask(String order);
 
+    /** Asks how many contracts the broker says are held. */
+    void askPosition();
+
     /** Sends messages in order. Whoever calls has written down what led to them. */
     void send(List<ToBroker> messages);
 

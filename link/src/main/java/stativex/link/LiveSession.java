@@ -1,18 +1,21 @@
 package stativex.link;
 
+import java.util.ArrayDeque;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.OptionalLong;
 import java.util.Queue;
 import java.util.concurrent.ConcurrentLinkedQueue;
-import java.util.function.Consumer;
+import java.util.function.Supplier;
 import stativex.engine.Command;
+import stativex.files.BadInput;
 import stativex.files.LiveRecord;
 import stativex.interlock.OutOfStep;
+import stativex.market.TapeTime;
 import stativex.order.FromBroker;
+import stativex.order.Order;
 import stativex.order.ToBroker;
 import stativex.trial.LiveInput;
 import stativex.trial.LiveRun;
@@ -32,6 +35,10 @@ public final class LiveSession {
     private static final long LASTS = 5_000_000_000L;
     /** Nanoseconds between two questions about an order of which nobody has heard; SEMANTICS asks for 5 s. */
     private static final long ASK_AGAIN = 5_000_000_000L;
+    /** Nanoseconds without a print after which the clock goes on without one. */
+    private static final long GRACE = 500_000_000L;
+    /** Nanoseconds that this computer's clock may jump. */
+    private static final long JUMP = 2_000_000_000L;
 
     /**
      * How a day goes on.
@@ -61,35 +68,58 @@ public final class LiveSession {
     private final Link link;
     private final LiveRecord record;
     private final Going going;
-    private final Consumer<String> says;
+    private final Watcher watcher;
     private final Queue<Command> commands = new ConcurrentLinkedQueue<>();
     /** In step: reports that belong to what comes next. */
     private final List<FromBroker> reported = new ArrayList<>();
     /** In step: what waits for reports that belong before it. */
     private Optional<VenueEvent> held = Optional.empty();
-    /** Orders that the broker is asked about, with the time from which on it is asked again; 0: an answer is waited for. */
-    private final Map<String, Doubt> doubts = new LinkedHashMap<>();
+    private final Doubts doubts;
+    private final StepWatch feed = new StepWatch();
+    private final PositionWatch positions = new PositionWatch();
+    private final Alarms alarms = new Alarms();
     private int reports;
     private int steps;
     private long time;
-    /** When it fell out of step, by the computer's clock; 0: it is in step. */
-    private long apartSince;
+    /** When the last print or moment came, of the clock that only goes forward. */
+    private long eventAt;
+    /** Since when it is out of step, likewise, and whether entries that rest were cancelled for it. */
+    private OptionalLong apartSince = OptionalLong.empty();
+    private boolean cancelled;
+    private Optional<OutOfStep> apart = Optional.empty();
+    private boolean data;
+    private boolean orders;
     private boolean connected;
     /** Whether it ever was. */
     private boolean linked;
+    /** Orders are in doubt, or were until now. */
     private boolean asking;
     private boolean over;
+    /** What could not be written down yet, in order, and why. */
+    private final ArrayDeque<LiveInput> unjournalled = new ArrayDeque<>();
+    private Optional<String> unwritten = Optional.empty();
+    private int contradicted;
     private volatile boolean ending;
 
-    /** @param unknown how often the broker has said that it does not know it; {@code next} when to ask again, 0 while it is asked */
-    private record Doubt(int unknown, long next) {}
+    /** Whoever looks on; told on the day's own thread. */
+    public interface Watcher {
+        /** A sentence about the link, or about what came and made no sense. */
+        void says(String sentence);
 
-    /**
-     * @param record where inputs go before they lead to anything
-     * @param says is told, in a sentence each, of the link and of what came and made no sense
-     */
-    public LiveSession(LiveRun run, Link link, LiveRecord record, Going going, Consumer<String> says) {
-        this.says = says;
+        /** Something is not as it should be, or is again. */
+        default void alarm(Alarm alarm, boolean raised) {
+            says((raised ? "alarm: " : "over: ") + alarm.words());
+        }
+
+        /** Everything that had come was worked. */
+        default void worked() {
+            // nothing to see
+        }
+    }
+
+    /** @param record where inputs go before they lead to anything */
+    public LiveSession(LiveRun run, Link link, LiveRecord record, Going going, Watcher watcher) {
+        this.watcher = watcher;
         this.run = run;
         this.link = link;
         this.record = record;
@@ -97,6 +127,7 @@ public final class LiveSession {
         this.reports = going.reports();
         this.steps = going.steps();
         this.time = run.engine().lastTime();
+        this.doubts = new Doubts(going.askAgain());
     }
 
     /** The person's command; acts before the next event. */
@@ -111,32 +142,87 @@ public final class LiveSession {
 
     /** Works until the venue has nothing more to tell, or it is ended. */
     public void run() throws InterruptedException {
-        linked(Optional.of(OutOfStep.LINK_LOST));
+        footing(System.nanoTime());
         long begun = System.nanoTime();
+        eventAt = begun;
+        long wall = System.currentTimeMillis() * 1_000_000;
+        long looked = begun;
         while (!ending) {
             if (!linked && System.nanoTime() - begun > PATIENCE) {
                 begun = System.nanoTime();
-                says.accept("no answer from the venue yet: is it running, and is this its port?");
+                watcher.says("no answer from the venue yet: is it running, and is this its port?");
             }
             for (Command command = commands.poll(); command != null; command = commands.poll()) {
                 take(new LiveInput.Asked(command));
             }
             Optional<VenueEvent> event = link.next(over ? SILENCE : 20_000_000L);
+            long now = System.nanoTime();
+            long wallNow = System.currentTimeMillis() * 1_000_000;
+            if (Math.abs((wallNow - wall) - (now - looked)) > JUMP) {
+                slept();
+            }
+            wall = wallNow;
+            looked = now;
             if (event.isPresent()) {
                 take(event.get());
             } else if (over) {
                 return;
             }
-            ask();
+            goOn(System.nanoTime());
+            watcher.worked();
+        }
+    }
+
+    /** What the clock brings. */
+    private void goOn(long now) {
+        if (connected && !going.inStep() && !doubts.doubted(now).isEmpty()) {
+            asking = true;
+        }
+        ask();
+        if (connected && !going.inStep() && positions.ask(now)) {
+            link.askPosition();
+        }
+        beat(now);
+        footing(now);
+        alarms(now);
+    }
+
+    /** When nothing arrives, the clock goes on without a print: to the last whole second that has surely passed at the venue. */
+    private void beat(long now) {
+        OptionalLong venue = feed.venueTime(now);
+        if (going.inStep() || over || venue.isEmpty() || now - eventAt < GRACE) {
+            return;
+        }
+        long passed = venue.getAsLong() - (long) (GRACE * Math.max(1, feed.speed()));
+        long second = Math.floorDiv(passed, TapeTime.SECOND) * TapeTime.SECOND;
+        if (second > time) {
+            time = second;
+            take(new LiveInput.Heartbeat(second, List.of()));
+        }
+    }
+
+    /** The computer slept, or somebody set its clock: the link counts as lost, and is taken up anew. */
+    private void slept() {
+        watcher.says("this computer's clock has jumped, or it slept: orders and positions are asked for anew");
+        if (connected) {
+            connected(false);
+            connected(true);
         }
     }
 
     private void take(VenueEvent event) {
         switch (event) {
-            case VenueEvent.Connected on -> connected(on.data() && on.orders());
+            case VenueEvent.Connected on -> {
+                data = on.data();
+                orders = on.orders();
+                connected(data && orders);
+            }
             case VenueEvent.Reported told -> reported(told);
-            case VenueEvent.Asked answer -> answered(answer);
-            case VenueEvent.Refused refused -> says.accept("left out: " + refused.problem());
+            case VenueEvent.Asked answer -> doubts.answered(answer.order(), answer.known(), System.nanoTime())
+                    .ifPresent(this::tell);
+            case VenueEvent.Alive alive -> feed.heard(alive.wall(), System.currentTimeMillis() * 1_000_000);
+            case VenueEvent.Held holds -> positions.answer(holds.net(), run.engine().net(), System.nanoTime());
+            case VenueEvent.Refused refused -> watcher.says("left out: " + refused.problem());
             case VenueEvent.Prints prints -> workIfDue(prints);
             case VenueEvent.Moment moment -> workIfDue(moment);
             case VenueEvent.Over end -> workIfDue(end);
@@ -147,79 +233,84 @@ public final class LiveSession {
 
     private void connected(boolean on) {
         if (on != connected) {
-            says.accept(on ? "linked to the venue" : "the link to the venue is lost: it is tried again each second");
+            watcher.says(
+                    on ? "linked to the venue" : "the link to the venue is lost: it is tried again each second");
         }
         linked |= on;
-        if (on && !connected) {
+        boolean before = connected;
+        connected = on;
+        long now = System.nanoTime();
+        if (on && !before) {
             held = Optional.empty();
-            doubts.clear();
+            feed.anew();
+            eventAt = now;
             link.subscribe(reports);
-            run.unheard().forEach(order -> doubts.put(order, new Doubt(0, 1)));
-            if (!doubts.isEmpty()) {
-                linked(Optional.of(OutOfStep.ORDERS_IN_DOUBT));
-            }
+            doubts.begin(run.unheard(), now);
+            positions.begin(now);
             asking = true;
+            footing(now);
             ask();
         }
-        if (!on && connected) {
-            linked(Optional.of(OutOfStep.LINK_LOST));
-        }
-        connected = on;
+        footing(now);
     }
 
-    private void linked(Optional<OutOfStep> why) {
-        if (why.isPresent() && apartSince == 0) {
-            apartSince = System.nanoTime();
+    private Optional<OutOfStep> why(long now) {
+        if (unwritten.isPresent()) {
+            return Optional.of(OutOfStep.JOURNAL_STOPPED);
         }
-        boolean lasted = why.isEmpty() && time != Long.MIN_VALUE && System.nanoTime() - apartSince >= LASTS;
+        if (!connected) {
+            return Optional.of(OutOfStep.LINK_LOST);
+        }
+        if (going.inStep()) {
+            return asking ? Optional.of(OutOfStep.ORDERS_IN_DOUBT) : Optional.empty();
+        }
+        return feed.why(now, run.engine().inSession() && !over)
+                .or(() -> asking ? Optional.of(OutOfStep.ORDERS_IN_DOUBT) : Optional.empty())
+                .or(() -> positions.difference().isPresent()
+                        ? Optional.of(OutOfStep.POSITIONS_DIFFER)
+                        : Optional.empty());
+    }
+
+    /** Tells the engine when feed and broker have come into step or fallen out of it, and when that has lasted. */
+    private void footing(long now) {
+        Optional<OutOfStep> why = why(now);
+        if (why.isPresent() && apartSince.isEmpty()) {
+            apartSince = OptionalLong.of(now);
+        }
+        boolean lasted = time != Long.MIN_VALUE && !cancelled && apartSince.isPresent()
+                && now - apartSince.getAsLong() >= LASTS;
+        boolean first = apart.isEmpty() && why.isEmpty() || why.equals(apart);
+        if (first && !lasted) {
+            return;
+        }
+        cancelled = why.isPresent() && (cancelled || lasted);
         if (why.isEmpty()) {
-            apartSince = 0;
+            apartSince = OptionalLong.empty();
         }
+        apart = why;
         take(new LiveInput.Linked(why, lasted));
     }
 
     /** Asks about orders of which nobody has heard; when none is left in doubt, the day goes on. */
     private void ask() {
-        if (!asking) {
+        if (!asking || !connected) {
             return;
         }
-        long now = System.nanoTime();
-        for (Map.Entry<String, Doubt> one : doubts.entrySet()) {
-            long next = one.getValue().next();
-            if (next == 1 || next != 0 && now - next >= 0) {
-                one.setValue(new Doubt(one.getValue().unknown(), 0));
-                link.ask(one.getKey());
-            }
-        }
-        if (doubts.isEmpty()) {
+        doubts.ask(System.nanoTime()).forEach(link::ask);
+        if (doubts.orders().isEmpty()) {
             asking = false;
             if (time != Long.MIN_VALUE) {
                 take(new LiveInput.Again(time));
             }
-            linked(Optional.empty());
+            footing(System.nanoTime());
             step();
         }
     }
 
-    /** Only the answer <em>unknown</em>, given twice some seconds apart, means that an order never came. */
-    private void answered(VenueEvent.Asked answer) {
-        Doubt doubt = doubts.get(answer.order());
-        if (doubt == null) {
-            return;
-        }
-        if (answer.known()) {
-            doubts.remove(answer.order());
-            tell(new FromBroker.Known(answer.order()));
-        } else if (doubt.unknown() == 0) {
-            doubts.put(answer.order(), new Doubt(1, System.nanoTime() + going.askAgain()));
-        } else {
-            doubts.remove(answer.order());
-            says.accept("order " + answer.order() + " was never accepted");
-            tell(new FromBroker.NeverAccepted(answer.order()));
-        }
-    }
-
     private void tell(FromBroker conclusion) {
+        if (conclusion instanceof FromBroker.NeverAccepted) {
+            watcher.says("order " + conclusion.order() + " was never accepted");
+        }
         take(new LiveInput.Told(time, List.of(conclusion)));
     }
 
@@ -236,6 +327,10 @@ public final class LiveSession {
             return;
         }
         reports++;
+        doubts.heard(told.report());
+        if (told.report() instanceof FromBroker.Filled) {
+            positions.filled();
+        }
         if (going.inStep()) {
             reported.add(told.report());
             held.ifPresent(this::workIfDue);
@@ -265,6 +360,7 @@ public final class LiveSession {
         reported.clear();
         switch (event) {
             case VenueEvent.Prints prints -> {
+                seen(prints);
                 for (int i = 0; i < prints.prints().size(); i++) {
                     VenueEvent.Print p = prints.prints().get(i);
                     time = Math.max(time, p.time());
@@ -279,17 +375,112 @@ public final class LiveSession {
             case VenueEvent.Over ignored -> over = true;
             default -> throw new IllegalStateException("nothing else waits");
         }
+        eventAt = System.nanoTime();
         steps++;
         step();
     }
 
-    /** Written down, worked, on the disk, sent: in this order. */
+    /** How the feed stands with these prints, before they lead to anything. */
+    private void seen(VenueEvent.Prints prints) {
+        if (!prints.prints().isEmpty()) {
+            long now = System.nanoTime();
+            feed.prints(prints.prints().getFirst().time(), prints.prints().getLast().time(), prints.prints().size(),
+                    prints.sent(), System.currentTimeMillis() * 1_000_000, now);
+            footing(now);
+        }
+    }
+
+    /** Written down, worked, on the disk, sent: in this order. A journal that cannot be written holds back entries, never exits. */
     private void take(LiveInput input) {
-        record.input(input);
+        boolean could = unwritten.isEmpty();
+        unjournalled.add(input);
+        write();
+        if (could && unwritten.isPresent() && !(input instanceof LiveInput.Linked)) {
+            // nothing is entered because of what is not written down
+            unjournalled.removeLast();
+            footing(System.nanoTime());
+            unjournalled.add(input);
+        }
         List<ToBroker> messages = run.take(input);
         if (!messages.isEmpty()) {
-            record.force();
-            link.send(messages);
+            force();
+            send(unwritten.isEmpty() ? messages : messages.stream().filter(one -> !isEntry(one)).toList());
         }
+    }
+
+    private static boolean isEntry(ToBroker message) {
+        return message instanceof ToBroker.Place place && place.ticket().role() == Order.Role.ENTRY;
+    }
+
+    private void send(List<ToBroker> messages) {
+        long now = System.nanoTime();
+        link.send(messages);
+        if (connected) {
+            messages.forEach(message -> doubts.sent(message, now));
+        }
+    }
+
+    /** Writes down what was not, and has it on the disk before anything leaves because of it. */
+    private void write() {
+        try {
+            while (!unjournalled.isEmpty()) {
+                record.input(unjournalled.peek());
+                unjournalled.remove();
+            }
+            unwritten = Optional.empty();
+        } catch (BadInput e) {
+            unwritten = Optional.of(e.getMessage());
+        }
+    }
+
+    private void force() {
+        try {
+            record.force();
+        } catch (BadInput e) {
+            unwritten = Optional.of(e.getMessage());
+        }
+    }
+
+    // ------------------------------------------------------------------ what a person should know
+
+    private void alarms(long now) {
+        alarm(Alarm.Kind.STOP_MISSING, run.engine().stopMissing(),
+                () -> "a position has no stop at the broker: it is sent again, or the position leaves at the market",
+                now);
+        alarm(Alarm.Kind.FLATTEN_WAITS, !connected && run.engine().leaving(),
+                () -> "a position is to leave at the market, and the broker is away", now);
+        alarm(Alarm.Kind.POSITIONS_DIFFER, positions.difference().isPresent(),
+                () -> "the broker holds " + positions.held().getAsLong() + ", we count " + run.engine().net(), now);
+        alarm(Alarm.Kind.ORDER_IN_DOUBT, connected && !doubts.orders().isEmpty(),
+                () -> "nobody knows whether the broker has " + String.join(", ", doubts.orders()), now);
+        alarm(Alarm.Kind.LINK_LOST, linked && !connected,
+                () -> (data ? "the broker's side" : orders ? "the feed's side" : "the venue") + " does not answer",
+                now);
+        Optional<OutOfStep> late = connected && !going.inStep()
+                ? feed.why(now, run.engine().inSession() && !over)
+                : Optional.empty();
+        alarm(Alarm.Kind.FEED_SILENT, late.equals(Optional.of(OutOfStep.FEED_SILENT)),
+                () -> "no print has come for " + feed.silence(now) / TapeTime.SECOND + " s", now);
+        alarm(Alarm.Kind.CATCHING_UP, late.equals(Optional.of(OutOfStep.CATCHING_UP)),
+                () -> "prints come more than 2 s late", now);
+        alarm(Alarm.Kind.CLOCK_APART, late.equals(Optional.of(OutOfStep.CLOCK_APART)),
+                () -> "this computer's clock is " + feed.ahead() / 1_000_000 + " ms ahead of the venue's stamps", now);
+        alarm(Alarm.Kind.JOURNAL_STOPPED, unwritten.isPresent(), () -> unwritten.orElseThrow(), now);
+        List<String> all = run.contradictions();
+        for (; contradicted < all.size(); contradicted++) {
+            watcher.alarm(new Alarm(Alarm.Kind.CONTRADICTION, all.get(contradicted)), true);
+        }
+    }
+
+    private void alarm(Alarm.Kind kind, boolean stands, Supplier<String> words, long now) {
+        alarms.set(kind, stands ? Optional.of(words.get()) : Optional.empty(), now)
+                .ifPresent(told -> watcher.alarm(told.alarm(), told.raised()));
+    }
+
+    /** How things stand; only for the day's own thread. */
+    public LiveStanding standing() {
+        long now = System.nanoTime();
+        return new LiveStanding(data, orders, apart, alarms.standing(), feed.ahead(), feed.silence(now),
+                feed.venueTime(now), positions.held(), positions.difference(), doubts.orders(), run.latePrints());
     }
 }

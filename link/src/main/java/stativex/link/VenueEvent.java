@@ -20,8 +20,17 @@ public sealed interface VenueEvent {
     record Print(long time, long price, long size, long bid, long ask, long bidSize, long askSize,
             Optional<Aggressor> aggressor) {}
 
+    /**
+     * When a message was sent.
+     *
+     * @param wall by the clock of the venue's computer, nanoseconds since 1970 UTC
+     * @param venue the time at the venue, which is another where it plays a tape, likewise
+     * @param speed seconds at the venue that pass in one second
+     */
+    record Sent(long wall, long venue, double speed) {}
+
     /** Trades of one message. @param reportsBefore in step: reports that were sent before it; empty: nobody keeps step */
-    record Prints(List<Print> prints, OptionalInt reportsBefore) implements VenueEvent {
+    record Prints(List<Print> prints, OptionalInt reportsBefore, Sent sent) implements VenueEvent {
         public Prints {
             prints = List.copyOf(prints);
         }
@@ -43,6 +52,12 @@ public sealed interface VenueEvent {
 
     /** Whether the broker knows an order, as it was asked. */
     record Asked(String order, boolean known) implements VenueEvent {}
+
+    /** A sign of life that says nothing else. @param wall when it was sent, as in {@link Sent} */
+    record Alive(long wall) implements VenueEvent {}
+
+    /** How many contracts the broker says are held, below 0 when short. */
+    record Held(long net) implements VenueEvent {}
 
     /** Which sides are logged on. */
     record Connected(boolean data, boolean orders) implements VenueEvent {}

@@ -16,6 +16,7 @@ import quickfix.field.MDReqID;
 import quickfix.field.MDUpdateAction;
 import quickfix.field.MsgType;
 import quickfix.field.NoMDEntries;
+import quickfix.field.SendingTime;
 import quickfix.field.Symbol;
 import quickfix.field.Text;
 import stativex.link.VenueEvent;
@@ -126,7 +127,20 @@ final class FeedMessages {
                 }
             }
         }
-        return new VenueEvent.Prints(prints, sent(message));
+        return new VenueEvent.Prints(prints, sent(message), stamp(message));
+    }
+
+    /** When a message was sent; a venue that says nothing else has the time of its computer. */
+    private static VenueEvent.Sent stamp(Message message) throws BadMessage {
+        long wall = wall(message);
+        return new VenueEvent.Sent(wall,
+                Own.has(message, Tags.NANOS) ? Own.number(message, Tags.NANOS, "the venue's time") : wall,
+                Own.has(message, Tags.SPEED) ? Own.decimal(message, Tags.SPEED, "a speed above 0") : 1);
+    }
+
+    /** When a message was sent by its sender's clock, nanoseconds. */
+    static long wall(Message message) throws BadMessage {
+        return Stamp.nanos(Own.text(message.getHeader(), SendingTime.FIELD, "a sending time"));
     }
 
     private static Group group(Message message, int number) throws BadMessage {

@@ -41,6 +41,7 @@ public final class FixLink implements Link {
     private boolean data;
     private boolean ordersOn;
     private int sent;
+    private int positions;
 
     /**
      * @param before messages that earlier links of the day have sent: orders go on under their names
@@ -94,6 +95,8 @@ public final class FixLink implements Link {
                             ? new VenueEvent.Over(FeedMessages.sent(message))
                             : new VenueEvent.Moment(Own.number(message, Tags.NANOS, "a time"),
                                     FeedMessages.sent(message)));
+            case MsgType.POSITION_REPORT -> Optional.of(PositionMessages.read(message, contract));
+            case MsgType.HEARTBEAT -> Optional.of(new VenueEvent.Alive(FeedMessages.wall(message)));
             default -> Optional.empty();
         };
     }
@@ -124,6 +127,12 @@ public final class FixLink implements Link {
         message.setString(Symbol.FIELD, contract.symbol());
         message.setChar(Side.FIELD, Side.UNDISCLOSED);
         send(message, Sides.orders(false));
+    }
+
+    @Override
+    public void askPosition() {
+        send(PositionMessages.ask(contract, "p" + ++positions, System.currentTimeMillis() * 1_000_000),
+                Sides.orders(false));
     }
 
     @Override

@@ -52,7 +52,18 @@ final class Inbox implements Application {
 
     @Override
     public void fromAdmin(Message message, SessionID session) {
-        // the protocol layer's own
+        // the protocol layer's own; a sign of life says what time it is at the other end
+        if (isHeartbeat(message)) {
+            items.add(new Item(session, java.util.Optional.of(message), true));
+        }
+    }
+
+    private static boolean isHeartbeat(Message message) {
+        try {
+            return Own.type(message).equals(quickfix.field.MsgType.HEARTBEAT);
+        } catch (BadMessage e) {
+            return false;
+        }
     }
 
     /** New orders, changes and cancellations are never sent again: whoever lacks one gets a gap, and asks for its status. */

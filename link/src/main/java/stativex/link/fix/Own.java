@@ -53,6 +53,20 @@ final class Own {
         }
     }
 
+    /** A number above 0 that need not be whole. */
+    static double decimal(FieldMap message, int tag, String what) throws BadMessage {
+        String text = text(message, tag, what);
+        try {
+            double value = Double.parseDouble(text);
+            if (value > 0 && Double.isFinite(value)) {
+                return value;
+            }
+        } catch (NumberFormatException e) {
+            // said below
+        }
+        throw new BadMessage("expected " + what + " (field " + tag + "), found " + text);
+    }
+
     /** A quantity: FIX writes it as a decimal, contracts are whole. */
     static int contracts(FieldMap message, int tag, String what) throws BadMessage {
         String text = text(message, tag, what);

@@ -82,6 +82,15 @@ final class ReportMessages {
         Filled before = filled.getOrDefault(told.order(), new Filled(0, 0));
         boolean over = false;
         switch (told) {
+            case FromBroker.Received received -> {
+                boolean order = received.request().equals(told.order());
+                status(message, order ? ExecType.PENDING_NEW : ExecType.PENDING_REPLACE,
+                        order ? OrdStatus.PENDING_NEW : OrdStatus.PENDING_REPLACE);
+                if (!order) {
+                    message.setString(ClOrdID.FIELD, received.request());
+                    message.setString(OrigClOrdID.FIELD, told.order());
+                }
+            }
             case FromBroker.Working ignored -> status(message, ExecType.NEW, OrdStatus.NEW);
             case FromBroker.Repriced repriced -> {
                 status(message, ExecType.REPLACED, OrdStatus.REPLACED);
@@ -179,6 +188,7 @@ final class ReportMessages {
                     Own.text(message, Text.FIELD, "a reason", "no reason given")), time, number);
         }
         return new VenueEvent.Reported(switch (Own.text(message, ExecType.FIELD, "what happened")) {
+            case "A", "E", "6" -> new FromBroker.Received(name, id);
             case "0" -> new FromBroker.Working(name);
             case "5" -> Own.text(message, OrdType.FIELD, "an order type", "0").equals("1")
                     ? new FromBroker.Turned(name, id)

@@ -19,6 +19,7 @@ import quickfix.field.LastPx;
 import quickfix.field.LastQty;
 import quickfix.field.MDReqID;
 import quickfix.field.MsgType;
+import quickfix.field.PosReqID;
 import quickfix.field.PossResend;
 import quickfix.field.TradSesReqID;
 import quickfix.field.TradSesStatus;
@@ -191,9 +192,13 @@ public final class StandIn implements AutoCloseable {
                     String order = Own.text(message, ClOrdID.FIELD, "an identifier of the order");
                     send(reports.status(order, broker.knows(order), setup.run()), Sides.orders(true));
                 }
+                case MsgType.REQUEST_FOR_POSITIONS -> send(PositionMessages.tell(setup.contract(),
+                        Own.text(message, PosReqID.FIELD, "an identifier of the request"), broker.net(),
+                        next == 0 ? Tape.NONE : setup.tape().price(next - 1), now()), Sides.orders(true));
                 case MsgType.ORDER_SINGLE, MsgType.ORDER_CANCEL_REPLACE_REQUEST, MsgType.ORDER_CANCEL_REQUEST -> {
                     received++;
                     broker.take(orders.read(message));
+                    tell();
                 }
                 default -> {
                     // nothing that is known here
@@ -209,12 +214,16 @@ public final class StandIn implements AutoCloseable {
     /** What has become of orders. */
     private void tell() {
         for (FromBroker report : broker.told()) {
-            long time = next == 0 ? System.currentTimeMillis() * 1_000_000 : setup.tape().time(next - 1);
+            long time = now();
             Message message = reports.write(report, orders.ticket(report.order()), setup.run(), time);
             Own.number(message, Tags.REPORTS, told.size() + 1);
             told.add(message);
             send((Message) message.clone(), Sides.orders(true));
         }
+    }
+
+    private long now() {
+        return next == 0 ? System.currentTimeMillis() * 1_000_000 : setup.tape().time(next - 1);
     }
 
     /** Reports that a client has not taken, once more. */
@@ -279,7 +288,10 @@ public final class StandIn implements AutoCloseable {
             broker.print(next++);
         }
         if (next > from) {
-            send(feed.write(tape, from, next, request.orElse("")), Sides.data(true));
+            Message message = feed.write(tape, from, next, request.orElse(""));
+            Own.number(message, Tags.NANOS, until);
+            message.setString(Tags.SPEED, Double.toString(setup.speed().get()));
+            send(message, Sides.data(true));
         }
     }
 

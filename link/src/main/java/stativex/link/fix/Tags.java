@@ -31,5 +31,8 @@ final class Tags {
     /** Of a report: its number in the day, from 1. Of a request for market data: how many were taken so far. */
     static final int REPORTS = 5012;
 
+    /** Of market data: seconds at the venue that pass in one second; its own time is beside it. */
+    static final int SPEED = 5013;
+
     private Tags() {}
 }

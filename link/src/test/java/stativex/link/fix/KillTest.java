@@ -76,6 +76,11 @@ public class KillTest {
         }
 
         @Override
+        public void askPosition() {
+            link.askPosition();
+        }
+
+        @Override
         public void send(List<ToBroker> messages) {
             fate.at(Moment.BEFORE_THE_WIRE);
             for (ToBroker message : messages) {
