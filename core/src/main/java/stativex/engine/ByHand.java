@@ -13,6 +13,7 @@ import stativex.interlock.Refusal;
 import stativex.market.Side;
 import stativex.market.Tape;
 import stativex.order.Bracket;
+import stativex.order.FillReason;
 import stativex.order.LeaveReason;
 import stativex.order.Order;
 import stativex.order.Orders;
@@ -47,6 +48,7 @@ final class ByHand {
             case Command.HandOver c -> handOver(market().of(c.from()), market().of(c.to()));
             case Command.ChangePlan c -> change(engine.runs().get(c.strategy()), c.plan(), c.open());
             case Command.ChangeLimits c -> engine.change(c.own());
+            case Command.Adopt c -> adopt(c.contracts(), c.price());
             case Command.AttachPlan c -> attach(engine.runs().get(c.strategy()));
         }
     }
@@ -205,6 +207,39 @@ final class ByHand {
         return c.type() == Order.Type.STOP_LIMIT
                 ? Math.toIntExact(Math.multiplyExact(c.side().sign(), Math.subtractExact(c.limit(), c.price())))
                 : 0;
+    }
+
+    /** What was traded elsewhere: first it closes what the person has on the other side, the rest is theirs. */
+    private void adopt(int contracts, long price) {
+        MarketRun market = market();
+        HandRun hand = market.hand;
+        if (market.exchange.endsAtOnce() || market.lastPrint < 0) {
+            return;
+        }
+        Side side = contracts > 0 ? Side.LONG : Side.SHORT;
+        int rest = Math.abs(contracts);
+        if (hand.bracket.open() > 0 && hand.bracket.side() != side) {
+            int off = Math.min(rest, hand.bracket.open());
+            market.orders.cut(hand.bracket, off, market.because());
+            book(market.orders.book(hand.bracket, Order.Role.LEAVE, off,
+                    new FillReason.Left(LeaveReason.BROKERS_CORRECTION), market.because()), price);
+            rest -= off;
+        }
+        if (rest > 0 && hand.bracket.idle()) {
+            hand.guidedBy(Optional.empty());
+            hand.bracket = new Bracket(hand.owner, side);
+            hand.flattening = null;
+        }
+        if (rest > 0 && hand.bracket.side() == side) {
+            book(market.orders.book(hand.bracket, Order.Role.ENTRY, rest, new FillReason.Entry(), market.because()),
+                    price);
+        }
+        done(hand, side, Decision.Act.ADOPTED, Math.abs(contracts), price);
+    }
+
+    private void book(Order order, long price) {
+        market().exchange.book(order, price, market().timeSaid());
+        engine.reports(market());
     }
 
     private void attach(StrategyRun strategy) {

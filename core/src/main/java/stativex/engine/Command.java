@@ -80,6 +80,21 @@ public sealed interface Command {
     /** The account has other own limits: looser ones hold from its next trading day on. Quiet times stay as the run began with them. */
     record ChangeLimits(OwnLimits own) implements Command {}
 
+    /**
+     * What the broker holds beyond what is counted here becomes the person's, or is taken from what they have, without an order: it was
+     * traded elsewhere. Only where a broker carries orders out.
+     *
+     * @param contracts below 0 when the broker holds fewer, or is short
+     * @param price that it counts at, ticks
+     */
+    record Adopt(int contracts, long price) implements Command {
+        public Adopt {
+            if (contracts == 0) {
+                throw new IllegalArgumentException("expected a number of contracts other than 0");
+            }
+        }
+    }
+
     /** The person's position takes the exit plan of a strategy, counted from its real average. */
     record AttachPlan(int strategy) implements Command {}
 }

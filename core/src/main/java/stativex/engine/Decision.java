@@ -36,7 +36,7 @@ public record Decision(long time, int print, int bar, Optional<Owner> owner, Opt
 
     /** What the person did to a position or an order. */
     public enum Act {
-        BREAKEVEN, PART_OFF, FLATTENED, STOP_MOVED, STOP_LOOSENED, TARGET_MOVED, ENTRY_MOVED, CANCELLED, PLAN_ATTACHED, PLAN_CHANGED, HANDED_OVER
+        BREAKEVEN, PART_OFF, FLATTENED, STOP_MOVED, STOP_LOOSENED, TARGET_MOVED, ENTRY_MOVED, CANCELLED, PLAN_ATTACHED, PLAN_CHANGED, HANDED_OVER, ADOPTED
     }
 
     /** What came of it, with its reason and numbers. */

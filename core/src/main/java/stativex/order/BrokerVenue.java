@@ -331,6 +331,12 @@ public final class BrokerVenue implements Counterpart {
     }
 
     @Override
+    public void book(Order order, long price, long time) {
+        own.add(new Report.Filled(order, new Report.Execution(time, print, order.quantity(), price, 0),
+                order.reason()));
+    }
+
+    @Override
     public void closeAtEnd(Order leave, long now) {
         own.add(new Report.Filled(leave, new Report.Execution(now, print, leave.bracket().open(), lastPrice, 0),
                 leave.reason()));

@@ -30,6 +30,9 @@ public interface Counterpart extends Venue {
     /** The inputs end: what is open counts as closed at the last price. */
     void closeAtEnd(Order leave, long now);
 
+    /** An order was carried out elsewhere, all of it. @param price ticks; {@code now} nanoseconds */
+    void book(Order order, long price, long now);
+
     /** Every order that is alive, in order of acceptance. */
     List<Order> working();
 

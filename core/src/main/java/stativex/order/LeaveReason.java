@@ -20,6 +20,8 @@ public enum LeaveReason {
     CONTRACT_DAY_LOSS, CONTRACT_DAY_PROFIT, STRATEGY_DAY_LOSS, STRATEGY_DAY_PROFIT, WINDOW_DAY_LOSS, WINDOW_DAY_PROFIT,
     /** The day's result fell too far from its best. */
     GIVE_BACK,
+    /** The broker says that it is not there any more, or never was. */
+    BROKERS_CORRECTION,
     /** The broker has no stop for it, and takes none. */
     STOP_MISSING,
     /** The account's drawdown floor. */

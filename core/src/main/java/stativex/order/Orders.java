@@ -1,5 +1,7 @@
 package stativex.order;
 
+import java.util.ArrayList;
+import java.util.List;
 import java.util.OptionalInt;
 import java.util.function.IntSupplier;
 import stativex.exit.PlanRun;
@@ -125,6 +127,31 @@ public final class Orders {
         int quantity = refused.everything() ? bracket.open() : Math.min(refused.rest(), bracket.open());
         send(bracket, new Order.Asked(Order.Role.LEAVE, Order.Type.MARKET, quantity, Tape.NONE, refused.reason(),
                 Order.GoodFor.UNTIL_CANCELLED), cause, -1, refused.everything());
+    }
+
+    /** Contracts of a bracket have gone elsewhere: no exit is left at the broker for more than the rest, targets before the stop. */
+    public void cut(Bracket bracket, int gone, Cause cause) {
+        int rest = bracket.open() - gone;
+        List<Order> exits = new ArrayList<>(bracket.targets().reversed());
+        bracket.stop().ifPresent(exits::add);
+        for (Order exit : exits) {
+            int offered = exit.role() == Order.Role.STOP ? exit.rest() : bracket.offered();
+            int over = Math.min(exit.rest(), offered - rest);
+            if (exit.state().live() && over > 0) {
+                exit.quantity -= over;
+                venue.take(exit.rest() == 0
+                        ? new Request.Cancel(exit, true, cause)
+                        : new Request.Resize(exit, exit.quantity, cause));
+            }
+        }
+    }
+
+    /** An order at the market that was carried out elsewhere: nothing is sent. */
+    public Order book(Bracket bracket, Order.Role role, int quantity, FillReason reason, Cause cause) {
+        Order order = new Order(numbers.getAsInt(), bracket, new Order.Asked(role, Order.Type.MARKET, quantity,
+                Tape.NONE, reason, Order.GoodFor.UNTIL_CANCELLED), cause, venue.lastPrice(), -1, false);
+        bracket.add(order);
+        return order;
     }
 
     /** Takes an order as it is given. */

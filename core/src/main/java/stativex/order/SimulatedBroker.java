@@ -98,7 +98,12 @@ public final class SimulatedBroker {
             return;
         }
         Side side = of.buy() == (of.role() == Order.Role.ENTRY) ? Side.LONG : Side.SHORT;
+        boolean guards = of.role() != Order.Role.ENTRY && !groups.containsKey(place.group());
         Bracket bracket = groups.computeIfAbsent(place.group(), name -> new Bracket(Owner.PERSON, side));
+        if (guards) {
+            // a group that begins with an exit guards contracts that were entered elsewhere
+            bracket.entered(of.quantity(), -1);
+        }
         Order order = orders.place(bracket, new Order.Asked(of.role(), of.type(), of.quantity(), of.price(),
                 new FillReason.Entry(), of.goodFor(), of.beyond()), cause, of.everything());
         byName.put(place.name(), order);

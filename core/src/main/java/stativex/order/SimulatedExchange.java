@@ -426,6 +426,11 @@ public final class SimulatedExchange implements Counterpart {
                         new FillReason.Left(LeaveReason.ASSUMED_AT_SESSION_END))));
     }
 
+    @Override
+    public void book(Order order, long price, long now) {
+        throw new IllegalStateException("nothing is traded elsewhere in a trial");
+    }
+
     /** Fills a leave at the tape's end: at the last price, without slippage. */
     @Override
     public void closeAtEnd(Order leave, long now) {

@@ -18,6 +18,8 @@ import stativex.order.FillReason;
 import stativex.order.FromBroker;
 import stativex.order.LeaveReason;
 import stativex.order.Order;
+import stativex.order.Owner;
+import stativex.order.SimulatedBroker;
 import stativex.order.Terms;
 import stativex.order.ToBroker;
 
@@ -178,6 +180,61 @@ public class RefusedExitsTest {
         told(new FromBroker.Ended(of(Order.Role.TARGET).name()));
         beat(60_000);
         assertEquals(count(Order.Role.TARGET), 1);
+    }
+
+    // ------------------------------------------------------------------ what was traded elsewhere
+
+    private List<String> fills() {
+        return live.engine().log().fills().stream()
+                .map(fill -> (fill.buy() ? "+" : "-") + fill.quantity() + " at " + fill.price()).toList();
+    }
+
+    @Test
+    public void whatTheBrokerHoldsBeyondWhatIsCountedBecomesThePersons() {
+        int before = sent.size();
+        take(new LiveInput.Asked(new Command.Adopt(2, 1001)));
+        assertEquals(live.engine().net(), 3);
+        assertEquals(fills(), List.of("+1 at 1003", "+2 at 1001"));
+        assertEquals(sent.size(), before, "nothing is sent");
+        assertEquals(live.engine().snapshot().hand().position().orElseThrow().open(), 2);
+        // fewer at the broker: what the person has closes first, the rest is theirs on the other side
+        take(new LiveInput.Asked(new Command.Adopt(-3, 1000)));
+        assertEquals(live.engine().net(), 0);
+        assertEquals(fills().subList(2, 4), List.of("-2 at 1000", "-1 at 1000"));
+        assertEquals(live.engine().log().trades().getFirst().exitReason(),
+                Optional.of(new FillReason.Left(LeaveReason.BROKERS_CORRECTION)));
+        assertEquals(live.engine().snapshot().hand().position().orElseThrow().side(), stativex.market.Side.SHORT);
+        assertEquals(sent.size(), before);
+    }
+
+    @Test
+    public void whatThePersonTookOverAStrategyGuardsWithItsPlan() {
+        take(new LiveInput.Asked(new Command.Flatten(0)));
+        told(new FromBroker.Filled(last().name(), "x" + ++executions, 1, 1001, 1, true, 0, now));
+        take(new LiveInput.Asked(new Command.Adopt(1, 1001)));
+        take(new LiveInput.Asked(new Command.HandOver(Owner.PERSON, new Owner.Strategy(0))));
+        assertEquals(sent.stream().skip(sent.size() - 2).map(place -> place.ticket().role()).toList(),
+                List.of(Order.Role.STOP, Order.Role.TARGET));
+        assertEquals(of(Order.Role.STOP).ticket().price(), 993);
+        assertEquals(of(Order.Role.STOP).group(), of(Order.Role.STOP).name(), "a group of its own");
+        assertEquals(of(Order.Role.TARGET).group(), of(Order.Role.STOP).name());
+    }
+
+    @Test
+    public void aBrokerLetsAGroupThatBeginsWithAStopGuardWhatWasEnteredElsewhere() {
+        Tape tape = Given.tape(Given.at(0, "01:00:00"), 1000, 1000, 990, 990);
+        SimulatedBroker broker = new SimulatedBroker(tape, Given.contract(0), Terms.DEFAULT);
+        broker.print(0);
+        broker.take(new ToBroker.Place("s", new ToBroker.Ticket(false, Order.Type.STOP, 2, 992, 0,
+                Order.GoodFor.UNTIL_CANCELLED, Order.Role.STOP, false), "s", "", tape.time(0)));
+        broker.take(new ToBroker.Place("t", new ToBroker.Ticket(false, Order.Type.LIMIT, 1, 1020, 0,
+                Order.GoodFor.UNTIL_CANCELLED, Order.Role.TARGET, false), "s", "", tape.time(0)));
+        broker.print(1);
+        broker.print(2);
+        broker.print(3);
+        List<String> told = broker.told().stream().map(FromBroker::toString).toList();
+        assertEquals(broker.net(), -2, told + "");
+        assertTrue(told.contains("Ended[order=t]"), told + "");
     }
 
     @Test

@@ -53,6 +53,10 @@ final class CommandLine {
                 owner(c.to(), "to", names, line);
             }
             case Command.ChangeLimits c -> line.put("limits", LimitsDocument.write(c.own()));
+            case Command.Adopt c -> {
+                line.put("contracts", c.contracts());
+                line.put("priceTicks", c.price());
+            }
             case Command.AttachPlan c -> line.put("strategy", names.get(c.strategy()));
             case Command.ChangePlan c -> {
                 line.put("strategy", names.get(c.strategy()));
@@ -103,6 +107,8 @@ final class CommandLine {
             case "change limits" -> new Command.ChangeLimits(
                     LimitsDocument.read(line.at("limits"), inputs.account().own().quietTimes(),
                             inputs.account().fees()::containsKey));
+            case "adopt" -> line.checked(() -> new Command.Adopt(
+                    (int) line.at("contracts").longInteger(-1_000_000, 1_000_000), ticks(line.at("priceTicks"))));
             case "attach plan" -> new Command.AttachPlan(strategy(line.at("strategy"), inputs));
             case "change plan" -> new Command.ChangePlan(strategy(line.at("strategy"), inputs),
                     Documents.exitPlan(line.at("exit")), line.at("open").flag());
@@ -161,6 +167,7 @@ final class CommandLine {
             case Command.Move ignored -> "move";
             case Command.HandOver ignored -> "hand over";
             case Command.ChangeLimits ignored -> "change limits";
+            case Command.Adopt ignored -> "adopt";
             case Command.AttachPlan ignored -> "attach plan";
             case Command.ChangePlan ignored -> "change plan";
         };

@@ -158,6 +158,7 @@ public final class ForwardDays {
             case Command.Enter ignored -> false;
             case Command.ChangeLimits ignored -> false;
             case Command.AttachPlan ignored -> false;
+            case Command.Adopt ignored -> false;
         };
     }
 

@@ -60,6 +60,7 @@ public final class ResultWords {
             case HANDED_OVER -> "handed over";
             case ASSUMED_AT_SESSION_END -> "assumed at session end";
             case RANGE_END -> "range end";
+            case BROKERS_CORRECTION -> "broker's correction";
             case STOP_MISSING -> "stop missing";
             case OPEN_AT_END -> "open at end";
         };
@@ -145,6 +146,7 @@ public final class ResultWords {
             case ENTRY_MOVED -> "entry moved";
             case CANCELLED -> "order cancelled";
             case PLAN_ATTACHED -> "plan attached";
+            case ADOPTED -> "taken from the broker";
             case PLAN_CHANGED -> "plan changed";
             case HANDED_OVER -> "handed over";
         };
