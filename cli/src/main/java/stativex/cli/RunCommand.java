@@ -2,10 +2,7 @@ package stativex.cli;
 
 import java.io.PrintWriter;
 import java.net.InetSocketAddress;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.security.SecureRandom;
-import java.util.HexFormat;
 import java.util.List;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
@@ -19,8 +16,7 @@ import stativex.files.LiveJournal;
 import stativex.files.ResultFiles;
 import stativex.files.SessionFile;
 import stativex.files.tape.TickCsv;
-import stativex.link.LiveSession;
-import stativex.link.fix.FixLink;
+import stativex.link.LiveDay;
 import stativex.market.Money;
 import stativex.trial.LiveRun;
 
@@ -61,27 +57,18 @@ final class RunCommand implements Callable<Integer> {
         SessionFile.Set documents = new SessionFile.Set(Documents.contract(contract), Documents.account(account),
                 strategies.stream().map(Documents::strategy).toList());
         TrialCommand.complete(documents);
-        InetSocketAddress venue = venue();
-        boolean goesOn = Files.exists(journal);
-        LiveJournal.Recorded before = goesOn ? same(LiveJournal.read(journal), documents) : null;
-        String name = goesOn ? before.run() : fresh();
-        LiveJournal.Worked worked = goesOn
-                ? before.again()
-                : new LiveJournal.Worked(new LiveRun(LiveJournal.start(documents, name)), List.of());
-        LiveRun run = worked.run();
-        LiveSession.Going going = LiveSession.Going.on(lockstep);
-        try (LiveJournal record = goesOn ? LiveJournal.onto(before) : LiveJournal.begin(journal, documents, name);
-                FixLink to = new FixLink(documents.contract().value(), venue, worked.sent())) {
-            LiveSession session = new LiveSession(run, to, record,
-                    goesOn ? going.after(before.reports(), before.steps()) : going, this::say);
-            if (goesOn) {
-                spec.commandLine().getOut().println("goes on after " + before.inputs().size()
+        LiveDay.Setup setup = new LiveDay.Setup(documents, venue(), lockstep, journal);
+        LiveRun run;
+        try (LiveDay day = new LiveDay(setup, this::say)) {
+            run = day.run();
+            if (day.before() > 0) {
+                spec.commandLine().getOut().println("goes on after " + day.before()
                         + " inputs, entries off until they are engaged again");
             }
             for (int i = 0; i < documents.strategies().size(); i++) {
-                session.command(new stativex.engine.Command.SetMode(i, engage ? Mode.ENGAGED : Mode.WATCHING));
+                day.command(new stativex.engine.Command.SetMode(i, engage ? Mode.ENGAGED : Mode.WATCHING));
             }
-            session.run();
+            day.work();
         }
         results(documents, run);
         return 0;
@@ -90,19 +77,6 @@ final class RunCommand implements Callable<Integer> {
     private void say(String sentence) {
         spec.commandLine().getErr().println("stativex: " + sentence);
         spec.commandLine().getErr().flush();
-    }
-
-    private LiveJournal.Recorded same(LiveJournal.Recorded before, SessionFile.Set documents) {
-        boolean same = before.documents().contract().document().equals(documents.contract().document())
-                && before.documents().account().document().equals(documents.account().document())
-                && before.documents().strategies().stream().map(Documents.Read::document).toList()
-                        .equals(documents.strategies().stream().map(Documents.Read::document).toList());
-        if (!same) {
-            throw new BadInput(
-                    journal + ": expected a journal of the same documents, found one of others: choose another"
-                            + " file, or give the documents that it holds");
-        }
-        return before;
     }
 
     private InetSocketAddress venue() {
@@ -119,13 +93,6 @@ final class RunCommand implements Callable<Integer> {
             // said below
         }
         throw new BadInput("--link: expected a host and a port such as 127.0.0.1:4404, found " + link);
-    }
-
-    /** 128 random bits: no other run's messages have such names. */
-    private static String fresh() {
-        byte[] bits = new byte[16];
-        new SecureRandom().nextBytes(bits);
-        return HexFormat.of().formatHex(bits);
     }
 
     private void results(SessionFile.Set documents, LiveRun run) {

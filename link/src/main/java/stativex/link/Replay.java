@@ -37,7 +37,7 @@ public final class Replay implements AutoCloseable {
      * @param problem why the replay stopped, if it failed
      */
     public record View(Snapshot snapshot, long clock, boolean playing, double speed, Optional<Long> jumpTo, int worked,
-            int length, Optional<String> problem) {
+            int length, Optional<String> problem) implements RunView {
         public boolean atEnd() {
             return worked == length;
         }

@@ -1,0 +1,240 @@
+package stativex.link;
+
+import java.net.InetSocketAddress;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.security.SecureRandom;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.Optional;
+import stativex.engine.Command;
+import stativex.engine.Snapshot;
+import stativex.files.BadInput;
+import stativex.files.Documents;
+import stativex.files.LiveJournal;
+import stativex.files.SessionFile;
+import stativex.link.fix.FixLink;
+import stativex.trial.Inputs;
+import stativex.trial.LiveRun;
+import stativex.order.Terms;
+
+/**
+ * A live day with its journal and its link: begun, or gone on with where a journal is there. It works on the thread that calls
+ * {@link #work}, or on one of its own. Commands come, and pictures are taken, from any thread.
+ */
+public final class LiveDay implements AutoCloseable {
+    /** Sentences that a watcher is shown. */
+    private static final int KEPT = 200;
+
+    /**
+     * What it is made of.
+     *
+     * @param venue where it listens
+     * @param inStep whether it keeps step with us
+     * @param journal where everything that comes in is kept; one that is there is gone on with
+     */
+    public record Setup(SessionFile.Set documents, InetSocketAddress venue, boolean inStep, Path journal) {}
+
+    /** Something that was said. @param wall nanoseconds since 1970 UTC */
+    public record Said(long wall, String words) {}
+
+    /**
+     * What a watcher sees.
+     *
+     * @param clock time at the venue, nanoseconds
+     * @param standing how it stands with its venue
+     * @param said about the link, the newest first
+     * @param prints that were received
+     * @param over whether the venue has nothing more to tell
+     */
+    public record View(Snapshot snapshot, long clock, LiveStanding standing, List<Said> said, int prints, boolean over,
+            Optional<String> problem) implements RunView {
+        public View {
+            said = List.copyOf(said);
+        }
+    }
+
+    private final Setup setup;
+    private final int before;
+    private final LiveRun run;
+    private final LiveJournal journal;
+    private final FixLink link;
+    private final LiveSession session;
+    private final LiveSession.Watcher also;
+    private final Deque<Said> said = new ArrayDeque<>();
+    private Optional<Thread> thread = Optional.empty();
+    private volatile boolean wanted = true;
+    private volatile boolean over;
+    private volatile View latest;
+
+    /**
+     * @param also is told what is said, on the day's own thread
+     * @throws BadInput when the journal is one of other documents, cannot be read or written, or the link cannot be set up
+     */
+    public LiveDay(Setup setup, LiveSession.Watcher also) {
+        this.setup = setup;
+        this.also = also;
+        SessionFile.Set documents = setup.documents();
+        Optional<LiveJournal.Recorded> recorded = Files.exists(setup.journal())
+                ? Optional.of(same(LiveJournal.read(setup.journal()), setup))
+                : Optional.empty();
+        before = recorded.map(r -> r.inputs().size()).orElse(0);
+        String name = recorded.map(LiveJournal.Recorded::run).orElseGet(LiveDay::fresh);
+        LiveJournal.Worked worked = recorded.map(LiveJournal.Recorded::again)
+                .orElseGet(() -> new LiveJournal.Worked(new LiveRun(LiveJournal.start(documents, name)), List.of()));
+        run = worked.run();
+        journal = recorded.map(LiveJournal::onto)
+                .orElseGet(() -> LiveJournal.begin(setup.journal(), documents, name));
+        try {
+            link = new FixLink(documents.contract().value(), setup.venue(), worked.sent());
+        } catch (BadInput e) {
+            journal.close();
+            throw e;
+        }
+        LiveSession.Going going = LiveSession.Going.on(setup.inStep());
+        session = new LiveSession(run, link, journal,
+                recorded.map(r -> going.after(r.reports(), r.steps())).orElse(going), new LiveSession.Watcher() {
+                    @Override
+                    public void says(String sentence) {
+                        said(sentence);
+                    }
+
+                    @Override
+                    public void alarm(Alarm alarm, boolean raised) {
+                        LiveSession.Watcher.super.alarm(alarm, raised);
+                        also.alarm(alarm, raised);
+                    }
+
+                    @Override
+                    public void worked() {
+                        look();
+                    }
+                });
+        latest = view(Optional.empty());
+    }
+
+    private static LiveJournal.Recorded same(LiveJournal.Recorded before, Setup setup) {
+        SessionFile.Set now = setup.documents();
+        boolean same = before.documents().contract().document().equals(now.contract().document())
+                && before.documents().account().document().equals(now.account().document())
+                && before.documents().strategies().stream().map(Documents.Read::document).toList()
+                        .equals(now.strategies().stream().map(Documents.Read::document).toList());
+        if (!same) {
+            throw new BadInput(setup.journal() + ": expected a journal of the same documents, found one of others:"
+                    + " choose another file, or give the documents that it holds");
+        }
+        return before;
+    }
+
+    /** 128 random bits: no other run's messages have such names. */
+    private static String fresh() {
+        byte[] bits = new byte[16];
+        new SecureRandom().nextBytes(bits);
+        return HexFormat.of().formatHex(bits);
+    }
+
+    /** Inputs that the journal held when it was gone on with; 0 of a new one. */
+    public int before() {
+        return before;
+    }
+
+    /** What it is made of. */
+    public Setup setup() {
+        return setup;
+    }
+
+    /** Everything a chart needs of it; its tape grows. */
+    public Inputs inputs() {
+        return setup.documents().inputs(run.tape(), Terms.DEFAULT);
+    }
+
+    /** The day itself, once it does not work any more. */
+    public LiveRun run() {
+        return run;
+    }
+
+    /** The person's command; acts before the next event. */
+    public void command(Command command) {
+        session.command(command);
+        wanted = true;
+    }
+
+    /** Something the person did that is no command, such as going past a check: it is said and kept like all else. */
+    public void note(String sentence) {
+        said(sentence);
+        wanted = true;
+    }
+
+    /** The latest picture; asks for a newer one. */
+    public View latest() {
+        View view = latest;
+        wanted = true;
+        return view;
+    }
+
+    /** Works on the caller's thread until the venue has nothing more to tell, or it is closed. */
+    public void work() throws InterruptedException {
+        session.run();
+    }
+
+    /** Works on a thread of its own. Call once. */
+    public LiveDay start() {
+        thread = Optional.of(Thread.ofPlatform().name("live day").daemon().start(() -> {
+            try {
+                session.run();
+                over = true;
+                latest = view(Optional.empty());
+            } catch (InterruptedException e) {
+                // asked to end
+            } catch (RuntimeException e) {
+                latest = view(Optional.of("The live day stopped: " + e.getMessage()));
+            }
+        }));
+        return this;
+    }
+
+    private void said(String sentence) {
+        synchronized (said) {
+            said.addFirst(new Said(System.currentTimeMillis() * 1_000_000, sentence));
+            while (said.size() > KEPT) {
+                said.removeLast();
+            }
+        }
+        also.says(sentence);
+    }
+
+    private void look() {
+        if (wanted) {
+            wanted = false;
+            latest = view(Optional.empty());
+        }
+    }
+
+    private View view(Optional<String> problem) {
+        LiveStanding standing = session.standing();
+        List<Said> words;
+        synchronized (said) {
+            words = new ArrayList<>(said);
+        }
+        long clock = Math.max(run.engine().lastTime(), standing.time().orElse(Long.MIN_VALUE));
+        return new View(run.engine().snapshot(), clock, standing, words, run.tape().count(), over, problem);
+    }
+
+    /** Ends it after the event that is worked; what is open stays open at the broker. */
+    @Override
+    public void close() {
+        session.end();
+        thread.ifPresent(one -> {
+            try {
+                one.join();
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+            }
+        });
+        link.close();
+        journal.close();
+    }
+}
