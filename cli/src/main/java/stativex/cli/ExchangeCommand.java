@@ -1,8 +1,12 @@
 package stativex.cli;
 
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.InputStreamReader;
 import java.io.PrintWriter;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.Optional;
 import java.util.UUID;
@@ -14,13 +18,14 @@ import picocli.CommandLine.Spec;
 import stativex.demo.Demo;
 import stativex.files.BadInput;
 import stativex.files.Documents;
+import stativex.link.fix.Wish;
 import stativex.link.fix.StandIn;
 import stativex.market.Contract;
 import stativex.market.Tape;
 import stativex.order.Terms;
 
 /** A venue to practise on, as a process of its own. */
-@Command(name = "exchange", mixinStandardHelpOptions = true, sortOptions = false, description = "A stand-in exchange that speaks FIX 4.4 on this computer alone: plays a tape and fills orders as trials do, until it is stopped.")
+@Command(name = "exchange", mixinStandardHelpOptions = true, sortOptions = false, description = "A stand-in exchange that speaks FIX 4.4 on this computer alone: plays a tape and fills orders as trials do, until it is stopped. While it runs it takes lines that ask for something: drop (the links), silence SECONDS (of the feed), elsewhere CONTRACTS (a trade by hand), reject ORDERS (the next ones), speed N.")
 final class ExchangeCommand implements Callable<Integer> {
     @Option(names = "--tape", paramLabel = "FILE|NAME", required = true, description = "ticks that are played: a CSV or Parquet file, the name of a stored tape, or the word demo")
     private String tape;
@@ -48,6 +53,30 @@ final class ExchangeCommand implements Callable<Integer> {
 
     ExchangeCommand() {}
 
+    /** Does what it is asked to, a line each, until there are no more lines. */
+    private void wishes(StandIn standIn) {
+        try (BufferedReader lines = new BufferedReader(new InputStreamReader(System.in, StandardCharsets.UTF_8))) {
+            for (String line = lines.readLine(); line != null; line = lines.readLine()) {
+                if (!line.isBlank()) {
+                    wish(standIn, line);
+                }
+            }
+        } catch (IOException e) {
+            // nobody asks for anything any more
+        }
+    }
+
+    private void wish(StandIn standIn, String line) {
+        try {
+            standIn.wish(Wish.read(line));
+            spec.commandLine().getOut().println("does: " + line.strip());
+        } catch (BadInput e) {
+            spec.commandLine().getErr().println("stativex: " + e.getMessage());
+        }
+        spec.commandLine().getOut().flush();
+        spec.commandLine().getErr().flush();
+    }
+
     @Override
     public Integer call() throws InterruptedException {
         if (!(speed > 0) || latency < 0 || port < 1 || port > 65_535) {
@@ -63,6 +92,7 @@ final class ExchangeCommand implements Callable<Integer> {
             out.println("listening on " + at.getAddress().getHostAddress() + " port " + port + ": " + of.symbol() + ", "
                     + played.count() + " prints, " + (lockstep ? "in step" : "at " + speed + " times"));
             out.flush();
+            Thread.ofPlatform().daemon().name("wishes").start(() -> wishes(standIn));
             standIn.await();
         }
         return 0;

@@ -1,7 +1,6 @@
 package stativex.cli;
 
 import java.io.PrintWriter;
-import java.net.InetSocketAddress;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.Callable;
@@ -16,6 +15,7 @@ import stativex.files.LiveJournal;
 import stativex.files.ResultFiles;
 import stativex.files.SessionFile;
 import stativex.files.tape.TickCsv;
+import stativex.link.Addresses;
 import stativex.link.LiveDay;
 import stativex.market.Money;
 import stativex.trial.LiveRun;
@@ -57,7 +57,7 @@ final class RunCommand implements Callable<Integer> {
         SessionFile.Set documents = new SessionFile.Set(Documents.contract(contract), Documents.account(account),
                 strategies.stream().map(Documents::strategy).toList());
         TrialCommand.complete(documents);
-        LiveDay.Setup setup = new LiveDay.Setup(documents, venue(), lockstep, journal);
+        LiveDay.Setup setup = new LiveDay.Setup(documents, Addresses.read("--link", link), lockstep, journal);
         LiveRun run;
         try (LiveDay day = new LiveDay(setup, this::say)) {
             run = day.run();
@@ -77,22 +77,6 @@ final class RunCommand implements Callable<Integer> {
     private void say(String sentence) {
         spec.commandLine().getErr().println("stativex: " + sentence);
         spec.commandLine().getErr().flush();
-    }
-
-    private InetSocketAddress venue() {
-        int colon = link.lastIndexOf(':');
-        try {
-            int port = Integer.parseInt(link.substring(colon + 1));
-            if (colon > 0 && port > 0 && port < 65_536) {
-                InetSocketAddress address = new InetSocketAddress(link.substring(0, colon), port);
-                if (!address.isUnresolved()) {
-                    return address;
-                }
-            }
-        } catch (NumberFormatException e) {
-            // said below
-        }
-        throw new BadInput("--link: expected a host and a port such as 127.0.0.1:4404, found " + link);
     }
 
     private void results(SessionFile.Set documents, LiveRun run) {

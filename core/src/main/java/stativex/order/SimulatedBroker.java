@@ -72,6 +72,17 @@ public final class SimulatedBroker {
         drain();
     }
 
+    /** Refuses an order. @param why in its own words */
+    public void refuse(ToBroker message, String why) {
+        told.add(new FromBroker.Received(message.order(), message.name()));
+        told.add(new FromBroker.Refused(message.order(), why));
+    }
+
+    /** Somebody trades on the account elsewhere. @param contracts below 0 when they are sold */
+    public void elsewhere(int contracts) {
+        net += contracts;
+    }
+
     private interface Act {
         void on(Order order);
     }

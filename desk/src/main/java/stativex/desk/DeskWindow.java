@@ -29,9 +29,12 @@ import stativex.desk.chart.ChartLink;
 import stativex.desk.chart.ChartModel;
 import stativex.desk.exits.ExitsStage;
 import stativex.desk.limits.LimitsStage;
+import stativex.desk.live.LinkForm;
+import stativex.desk.live.LivePart;
 import stativex.desk.trials.TrialsStage;
 import stativex.desk.look.FilePicker;
 import stativex.desk.rules.RulesStage;
+import stativex.desk.run.ReplayBar;
 import stativex.desk.run.RunStage;
 import stativex.desk.sound.Sounds;
 import stativex.desk.tape.Shown;
@@ -55,7 +58,9 @@ import stativex.files.StrategyDraft;
 import stativex.files.StrategyFolder;
 import stativex.files.tape.FurtherTapes;
 import stativex.files.tape.TapeStore;
+import stativex.link.LiveDay;
 import stativex.link.Replay;
+import stativex.link.RunView;
 import stativex.market.Contract;
 import stativex.market.Rolls;
 
@@ -86,7 +91,9 @@ public final class DeskWindow {
     private Optional<ExitsStage> exits = Optional.empty();
     private Optional<LimitsStage> limits = Optional.empty();
     private Optional<TrialsStage> trials = Optional.empty();
-    private Optional<Replay.View> shown = Optional.empty();
+    private Optional<LivePart> live = Optional.empty();
+    private ReplayBar replayBar;
+    private Optional<RunView> shown = Optional.empty();
     private int stage = 1;
     /** A switch that would end what is under way is asked once. */
     private Optional<String> asked = Optional.empty();
@@ -206,6 +213,9 @@ public final class DeskWindow {
 
     /** The demo, made beside the window. */
     private void openDemo() {
+        if (waitsForLive("the demo is opened")) {
+            return;
+        }
         tape.say("Preparing the demo: five trading days …");
         CompletableFuture.supplyAsync(() -> Workspace.demo(sessions))
                 .whenComplete((made, problem) -> Platform.runLater(() -> {
@@ -234,13 +244,73 @@ public final class DeskWindow {
         run.ifPresent(RunStage::leave);
         run = next.inputs().strategies().isEmpty()
                 ? Optional.empty()
-                : Optional.of(new RunStage(next.inputs(), next.own(), next.replay().latest(), link, this::send,
-                        this::jump));
+                : Optional.of(runStage(next));
         root.setTop(topBar);
         shown = Optional.empty();
         stage(then);
         refresh();
         remember();
+    }
+
+    private RunStage runStage(Workspace of) {
+        replayBar = new ReplayBar(of.inputs().contract(), this::jump, this::askLive);
+        return new RunStage(of.inputs(), of.own(), of.replay().latest(), link, this::send, replayBar, Optional.empty());
+    }
+
+    // ------------------------------------------------------------------ a live day
+
+    /** Asks where the venue is. */
+    void askLive() {
+        run.ifPresent(stage -> {
+            LinkForm form = new LinkForm(workspace().documents(), this::goLive, () -> stage.over(Optional.empty()));
+            stage.over(Optional.of(form));
+            form.first().requestFocus();
+        });
+    }
+
+    /** Links to a venue; the replay stops where it stands. @throws BadInput when the day cannot be begun */
+    void goLive(LiveDay.Setup setup) {
+        Workspace now = workspace();
+        now.replay().pause();
+        LiveDay day = new LiveDay(setup, sentence -> {
+            // the bar shows what was said, and the journal's log keeps it
+        });
+        for (int i = 0; i < setup.documents().strategies().size(); i++) {
+            day.command(new Command.SetMode(i, Mode.WATCHING));
+        }
+        LivePart part = new LivePart(day.start(), now.own(), link, this::stage, this::endLive);
+        live = Optional.of(part);
+        run.ifPresent(RunStage::leave);
+        run = Optional.of(part.stage());
+        sounds.begin();
+        shown = Optional.empty();
+        stage(6);
+        refresh();
+    }
+
+    /** Unlinks; what is open stays open at the broker. The replay is shown again where it stopped. */
+    void endLive() {
+        live.ifPresent(part -> {
+            part.close();
+            live = Optional.empty();
+            run.ifPresent(RunStage::leave);
+            run = Optional.of(runStage(workspace()));
+            sounds.begin();
+            shown = Optional.empty();
+            stage(6);
+            refresh();
+        });
+    }
+
+    /** The live day, while there is one. */
+    Optional<LivePart> live() {
+        return live;
+    }
+
+    /** Says that something has to wait, while a live day is on. */
+    private boolean waitsForLive(String what) {
+        live.ifPresent(part -> say("A live day is on: end it in Run before " + what + "."));
+        return live.isPresent();
     }
 
     /** Nothing that was made for the workspace before is shown any more. */
@@ -399,6 +469,9 @@ public final class DeskWindow {
 
     /** Replays the tape at hand with a strategy first. */
     private void takeToRun(StrategyDraft draft) {
+        if (waitsForLive("another strategy runs")) {
+            return;
+        }
         try {
             Documents.Read<Strategy> strategy = draft.strategy();
             Workspace next = workspace().withFirst(strategy);
@@ -466,6 +539,9 @@ public final class DeskWindow {
 
     /** @param then the stage that is shown */
     private void switchTo(Documents.Read<Account> account, int then) {
+        if (waitsForLive("another account is traded")) {
+            return;
+        }
         if (isTrading() && !asked.equals(Optional.of(account.value().name()))) {
             asked = Optional.of(account.value().name());
             say("Something is under way: choose " + account.value().name()
@@ -491,6 +567,9 @@ public final class DeskWindow {
 
     /** Replays a tape with the strategies of its contract, from its last trading day on. */
     private void openInRun(Shown chosen) {
+        if (waitsForLive("another tape is opened")) {
+            return;
+        }
         try {
             open(chosen, Optional.empty());
         } catch (IllegalArgumentException | BadInput e) {
@@ -600,18 +679,34 @@ public final class DeskWindow {
         if (workspace.isEmpty()) {
             return false;
         }
+        if (live.isPresent()) {
+            return refresh(live.get());
+        }
         Replay.View view = workspace.get().replay().latest();
         if (shown.isPresent() && shown.get() == view) {
             return false;
         }
         shown = Optional.of(view);
-        topBar.show(view);
-        sounds.hear(view, System.nanoTime());
-        run.ifPresent(stage -> stage.show(workspace.get().replay(), view));
+        topBar.show(view, "Replay", "sim");
+        sounds.hear(view.snapshot(), view.jumpTo().isPresent(), 0, System.nanoTime());
+        replayBar.show(workspace.get().replay(), view);
+        run.ifPresent(stage -> stage.show(view));
         tape.running(workspace.get().tape(), ChartModel.running(view.snapshot()));
         if (stage == 3) {
             exits.ifPresent(ExitsStage::runs);
         }
+        return true;
+    }
+
+    private boolean refresh(LivePart part) {
+        LiveDay.View view = part.day().latest();
+        if (shown.isPresent() && shown.get() == view) {
+            return false;
+        }
+        shown = Optional.of(view);
+        topBar.show(view, "Live", part.sends() ? "live" : "orders held back");
+        sounds.hear(view.snapshot(), false, view.standing().alarms().size(), System.nanoTime());
+        part.show(view);
         return true;
     }
 
@@ -621,7 +716,7 @@ public final class DeskWindow {
     }
 
     private void send(Command command) {
-        workspace().replay().command(command);
+        live.ifPresentOrElse(part -> part.day().command(command), () -> workspace().replay().command(command));
     }
 
     private void jump(long time) {

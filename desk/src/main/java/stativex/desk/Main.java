@@ -50,7 +50,8 @@ public final class Main implements Callable<Integer> {
     @Override
     public Integer call() {
         if (!List
-                .of("run", "ticket", "tape", "flow", "contract", "rules", "exits", "limits", "odds", "rulebook",
+                .of("run", "ticket", "tape", "flow", "contract", "rules", "exits", "limits", "odds", "rulebook", "live",
+                        "engage",
                         "trial",
                         "compare", "search", "examples")
                 .contains(stage)) {

@@ -39,6 +39,8 @@ final class Picture {
             case "trial" -> trialsStage(window, 1);
             case "compare" -> trialsStage(window, 2);
             case "search" -> trialsStage(window, 0);
+            case "live" -> LivePicture.take(window, workspace, options, false);
+            case "engage" -> LivePicture.take(window, workspace, options, true);
             case "contract" -> contract(window);
             default -> tapeStage(window, options);
         })

@@ -20,7 +20,7 @@ import stativex.desk.look.HoldButton;
 import stativex.engine.Command;
 import stativex.engine.Snapshot;
 import stativex.files.ResultWords;
-import stativex.link.Replay;
+import stativex.link.RunView;
 import stativex.market.Contract;
 
 /** The dark bar: name, stages that exist, clock with zone, account, and the button that is always there. */
@@ -93,16 +93,20 @@ final class TopBar extends HBox {
         getChildren().addAll(name, new HBox(tape, rules, exits, limits, trials, run), gap, clock, sound, account, lock);
     }
 
-    void show(Replay.View view) {
+    /**
+     * @param what is shown: a replay, or a live day
+     * @param orders where they go
+     */
+    void show(RunView view, String what, String orders) {
         ZoneId zone = contract.orElseThrow().calendar().zone();
-        clock.setText("Replay " + Format.clock(view.clock(), zone) + " " + Format.city(zone));
+        clock.setText(what + " " + Format.clock(view.clock(), zone) + " " + Format.city(zone));
         Snapshot.AccountView a = view.snapshot().account();
         account.getStyleClass().remove("tripped");
         String state = a.broken() ? " · broken" : a.lock().map(why -> " · locked, " + ResultWords.of(why)).orElse("");
         if (!state.isEmpty()) {
             account.getStyleClass().add("tripped");
         }
-        account.setText(a.name() + " sim" + state);
+        account.setText(a.name() + " " + orders + state);
     }
 
     /** Marks the stage that is shown. */

@@ -1,5 +1,6 @@
 package stativex.files;
 
+import java.io.BufferedReader;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
@@ -153,6 +154,19 @@ final class InputJournal {
             entries.add(line.startsWith("{") ? line : entry(line, file + ", line " + (i + 1)));
         }
         return entries;
+    }
+
+    /** The first entry of a journal alone. @throws BadInput when there is none, or it is damaged */
+    static String first(Path file) {
+        try (BufferedReader lines = Files.newBufferedReader(file)) {
+            String line = lines.readLine();
+            if (line == null) {
+                throw new BadInput(file + ", line 1: expected a first line, found an empty file");
+            }
+            return entry(line, file + ", line 1");
+        } catch (IOException e) {
+            throw new BadInput(file + ": cannot be read: " + Causes.of(e), e);
+        }
     }
 
     private static String entry(String line, String place) {

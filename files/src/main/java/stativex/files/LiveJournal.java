@@ -241,6 +241,21 @@ public final class LiveJournal implements LiveRecord {
         return !lines.isEmpty() && lines.getFirst().contains("\"live day\"");
     }
 
+    /** Whether a file is a day of these documents, as far as its first line says. */
+    static boolean isOf(Path file, SessionFile.Set documents) {
+        try {
+            String first = InputJournal.first(file);
+            Field header = Field.root(String.valueOf(file), Json.parse(first, String.valueOf(file)));
+            return header.at("document").text().equals("live day")
+                    && header.at("contract").node().equals(documents.contract().document())
+                    && header.at("account").node().equals(documents.account().document())
+                    && header.list("strategies").stream().map(Field::node).toList()
+                            .equals(documents.strategies().stream().map(Documents.Read::document).toList());
+        } catch (BadInput e) {
+            return false;
+        }
+    }
+
     /** What a new day begins with. @param run what the names of its messages begin with */
     public static LiveRun.Start start(SessionFile.Set documents, String run) {
         return new LiveRun.Start(documents.contract().value(), documents.account().value(),

@@ -154,6 +154,10 @@ public final class LiveSession {
             }
             for (Command command = commands.poll(); command != null; command = commands.poll()) {
                 take(new LiveInput.Asked(command));
+                if (command instanceof Command.Adopt && positions.held().isPresent()) {
+                    positions.filled();
+                    positions.answer(positions.held().getAsLong(), run.engine().net(), System.nanoTime());
+                }
             }
             Optional<VenueEvent> event = link.next(over ? SILENCE : 20_000_000L);
             long now = System.nanoTime();
@@ -382,7 +386,7 @@ public final class LiveSession {
 
     /** How the feed stands with these prints, before they lead to anything. */
     private void seen(VenueEvent.Prints prints) {
-        if (!prints.prints().isEmpty()) {
+        if (!prints.prints().isEmpty() && !going.inStep()) {
             long now = System.nanoTime();
             feed.prints(prints.prints().getFirst().time(), prints.prints().getLast().time(), prints.prints().size(),
                     prints.sent(), System.currentTimeMillis() * 1_000_000, now);

@@ -27,7 +27,7 @@ import stativex.market.Session;
 import stativex.market.TapeTime;
 
 /** Play, pause, step, speed, jump: the replay's controls along the lower edge. */
-final class ReplayBar extends HBox {
+public final class ReplayBar extends HBox {
     private static final List<Double> SPEEDS = List.of(1.0, 2.0, 5.0, 10.0, 20.0, 50.0, 100.0, 200.0, 500.0, 1000.0,
             Replay.AS_FAST_AS_POSSIBLE);
     private static final DateTimeFormatter CLOCK = DateTimeFormatter.ofPattern("H:mm[:ss]");
@@ -47,8 +47,11 @@ final class ReplayBar extends HBox {
     private Replay.View view;
     private long asked;
 
-    /** @param jump goes to a time, ahead or back; going back has been confirmed */
-    ReplayBar(Contract contract, LongConsumer jump) {
+    /**
+     * @param jump goes to a time, ahead or back; going back has been confirmed
+     * @param live goes to a live day in place of a replay
+     */
+    public ReplayBar(Contract contract, LongConsumer jump, Runnable live) {
         this.contract = contract;
         this.jump = jump;
         getStyleClass().add("replay-bar");
@@ -117,7 +120,12 @@ final class ReplayBar extends HBox {
         HBox.setHgrow(gap, Priority.ALWAYS);
         message.setMinWidth(0);
         worked.setMinWidth(USE_PREF_SIZE);
-        getChildren().addAll(play, step, speed, to, time, go, message, gap, progress, worked);
+        Button goLive = new Button("Go live…");
+        goLive.setId("go-live");
+        goLive.setMinWidth(USE_PREF_SIZE);
+        goLive.setTooltip(new Tooltip("Links to a venue; this replay stops where it stands"));
+        goLive.setOnAction(e -> live.run());
+        getChildren().addAll(play, step, speed, to, time, go, message, gap, progress, worked, goLive);
     }
 
     static String speedWords(double value) {
@@ -172,7 +180,8 @@ final class ReplayBar extends HBox {
         return inside ? evening : TapeTime.first(date.atTime(clock), zone);
     }
 
-    void show(Replay shownReplay, Replay.View shown) {
+    /** Shows what a replay has reached. */
+    public void show(Replay shownReplay, Replay.View shown) {
         replay = shownReplay;
         view = shown;
         boolean running = shown.playing() || shown.jumpTo().isPresent();

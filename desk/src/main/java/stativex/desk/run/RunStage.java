@@ -6,7 +6,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
-import java.util.function.LongConsumer;
+import java.util.function.IntConsumer;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -38,7 +38,7 @@ import stativex.engine.Strategy;
 import stativex.files.BadInput;
 import stativex.files.DrawingFile;
 import stativex.files.Sentences;
-import stativex.link.Replay;
+import stativex.link.RunView;
 import stativex.market.Contract;
 import stativex.market.Side;
 import stativex.order.Order;
@@ -62,13 +62,14 @@ public final class RunStage extends BorderPane {
     private final HandPanel hand;
     private final Label net = new Label();
     private final Consumer<Command> send;
+    private final Region middle;
+    private final Region beside;
     private final StackPane over = new StackPane();
     private final Ticket ticket;
     private final StopQuestion stopQuestion;
     private final HeadroomView headroom = new HeadroomView();
     private final InterlocksView interlocks = new InterlocksView();
     private final TodayCurve today = new TodayCurve();
-    private final ReplayBar replayBar;
     private final Label title = new Label();
     private final Label figures = new Label();
     private final Label studies = new Label();
@@ -80,16 +81,17 @@ public final class RunStage extends BorderPane {
     private final ToggleButton shortLanes = new ToggleButton("Short");
     private Optional<Side> chosenLanes = Optional.empty();
     private int selected;
-    private Replay.View view;
+    private RunView view;
 
     /**
      * @param own the person's own zone
      * @param link of the charts that follow each other
      * @param send takes the person's commands
-     * @param jump goes to a time of the tape
+     * @param bar along the lower edge
+     * @param engages is asked for the strategy that is to be engaged; empty: its card asks
      */
-    public RunStage(Inputs inputs, ZoneId own, Replay.View first, ChartLink link, Consumer<Command> send,
-            LongConsumer jump) {
+    public RunStage(Inputs inputs, ZoneId own, RunView first, ChartLink link, Consumer<Command> send, Region bar,
+            Optional<IntConsumer> engages) {
         this.inputs = inputs;
         this.contract = inputs.contract();
         this.view = first;
@@ -101,12 +103,13 @@ public final class RunStage extends BorderPane {
         long fee = inputs.account().fee(contract.symbol());
         ticket = new Ticket(contract, fee, inputs.strategies(), send, () -> ticketShown(false));
         stopQuestion = new StopQuestion(contract, fee, send, this::stopAnswered);
-        replayBar = new ReplayBar(contract, jump);
         getStyleClass().add("run-stage");
-        setLeft(left(first.snapshot(), send));
-        setCenter(centre());
-        setRight(right());
-        setBottom(replayBar);
+        setLeft(left(first.snapshot(), engages));
+        middle = centre();
+        beside = right();
+        setCenter(middle);
+        setRight(beside);
+        setBottom(bar);
         chart.setId("chart");
         chart.link(link);
         DrawingFile drawn = DrawingFile.own(contract);
@@ -177,10 +180,10 @@ public final class RunStage extends BorderPane {
         chart.unlink();
     }
 
-    private Region left(Snapshot first, Consumer<Command> send) {
+    private Region left(Snapshot first, Optional<IntConsumer> engages) {
         VBox strategies = new VBox(8);
         for (Snapshot.StrategyView strategy : first.strategies()) {
-            StrategyCard card = new StrategyCard(strategy, this::select, send);
+            StrategyCard card = new StrategyCard(strategy, this::select, send, engages);
             cards.add(card);
             strategies.getChildren().add(card);
         }
@@ -317,11 +320,33 @@ public final class RunStage extends BorderPane {
         }
     }
 
-    /** Shows what a replay has reached. */
-    public void show(Replay replay, Replay.View shown) {
+    /** Shows what a replay, or a live day, has reached. */
+    public void show(RunView shown) {
         view = shown;
-        replayBar.show(replay, shown);
         showAll();
+    }
+
+    /** Something over the chart; empty: nothing. */
+    public void over(Optional<Region> shown) {
+        over.getChildren().removeIf(one -> one != chart && one != ticket && one != stopQuestion);
+        shown.ifPresent(one -> {
+            over.getChildren().add(one);
+            StackPane.setAlignment(one, Pos.TOP_LEFT);
+            StackPane.setMargin(one, new Insets(8, 0, 0, 14));
+        });
+        if (shown.isEmpty()) {
+            chart.requestFocus();
+        }
+    }
+
+    /** Something in the place of the chart and of what stands beside it, about one strategy; empty: as always. */
+    public void instead(Optional<Region> shown, int about) {
+        setCenter(shown.orElse(middle));
+        setRight(shown.isPresent() ? null : beside);
+        for (int i = 0; i < cards.size(); i++) {
+            cards.get(i).setDisable(shown.isPresent() && i != about);
+        }
+        journal.setDisable(shown.isPresent());
     }
 
     private void showAll() {

@@ -2,6 +2,7 @@ package stativex.desk.run;
 
 import java.util.EnumMap;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.IntConsumer;
 import javafx.css.PseudoClass;
@@ -35,6 +36,7 @@ final class StrategyCard extends VBox {
 
     private final int index;
     private final Consumer<Command> send;
+    private final Optional<IntConsumer> engages;
     private final Map<Mode, ToggleButton> modes = new EnumMap<>(Mode.class);
     private final CheckBox longSide = new CheckBox("Long");
     private final CheckBox shortSide = new CheckBox("Short");
@@ -54,10 +56,13 @@ final class StrategyCard extends VBox {
     /**
      * @param select told the index when the card is chosen
      * @param send takes the person's commands
+     * @param engages is asked in place of the card; empty: the card asks
      */
-    StrategyCard(Snapshot.StrategyView view, IntConsumer select, Consumer<Command> send) {
+    StrategyCard(Snapshot.StrategyView view, IntConsumer select, Consumer<Command> send,
+            Optional<IntConsumer> engages) {
         this.index = view.index();
         this.send = send;
+        this.engages = engages;
         Strategy strategy = view.strategy();
         getStyleClass().add("card");
         setId("card-" + index);
@@ -154,8 +159,12 @@ final class StrategyCard extends VBox {
     private void choose(Mode chosen) {
         if (chosen == Mode.ENGAGED && mode != Mode.ENGAGED) {
             ask(false);
-            question(true);
-            engage.requestFocus();
+            if (engages.isPresent()) {
+                engages.get().accept(index);
+            } else {
+                question(true);
+                engage.requestFocus();
+            }
         } else if (chosen == Mode.OFF && open) {
             question(false);
             ask(true);

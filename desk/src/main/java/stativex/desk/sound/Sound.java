@@ -2,9 +2,11 @@ package stativex.desk.sound;
 
 /** What is heard, the most urgent first: each a few short tones of our own. */
 public enum Sound {
-    LOCKED("locked", new double[]{392, 294, 196}, 170), EXIT("exit", new double[]{659, 494}, 90), ENTRY("entry",
-            new double[]{494, 659}, 90), NEAR("near a line", new double[]{440, 440, 440}, 70), STOP("stop moved",
-                    new double[]{880}, 60), DECLINED("declined", new double[]{220}, 120);
+    ALARM("alarm", new double[]{880, 587, 880, 587}, 140), LOCKED("locked", new double[]{392, 294, 196}, 170), EXIT(
+            "exit", new double[]{659, 494}, 90), ENTRY("entry",
+                    new double[]{494, 659},
+                    90), NEAR("near a line", new double[]{440, 440, 440}, 70), STOP("stop moved",
+                            new double[]{880}, 60), DECLINED("declined", new double[]{220}, 120);
 
     /** Samples a second, one channel of 16 bits. */
     static final int RATE = 22_050;

@@ -14,16 +14,26 @@ final class SoundWatch {
     private int decisions;
     private int stops;
     private boolean near;
+    private int alarms;
     private boolean begun;
 
     /** Takes a picture without a sound: a jump, or another run. */
     void skip(Snapshot now) {
-        heard(now);
+        heard(now, alarms);
     }
 
-    /** What is to be heard of a picture that follows the last one; the most urgent, for only one is played. */
-    Optional<Sound> heard(Snapshot now) {
+    /**
+     * What is to be heard of a picture that follows the last one; the most urgent, for only one is played.
+     *
+     * @param standing alarms that stand: a new one is heard at once, also in the first picture
+     */
+    Optional<Sound> heard(Snapshot now, int standing) {
         Set<Sound> all = EnumSet.noneOf(Sound.class);
+        boolean alarmed = standing > alarms;
+        alarms = standing;
+        if (alarmed) {
+            all.add(Sound.ALARM);
+        }
         for (int i = Math.min(fills, now.fills().size()); i < now.fills().size(); i++) {
             all.add(now.fills().get(i).role() == Order.Role.ENTRY ? Sound.ENTRY : Sound.EXIT);
         }
@@ -51,6 +61,6 @@ final class SoundWatch {
         decisions = now.decisions().size();
         stops = moved;
         near = close;
-        return first ? Optional.empty() : all.stream().findFirst();
+        return first && !alarmed ? Optional.empty() : all.stream().findFirst();
     }
 }

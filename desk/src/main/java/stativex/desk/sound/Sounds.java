@@ -16,7 +16,6 @@ import javafx.scene.layout.VBox;
 import stativex.engine.Snapshot;
 import stativex.files.BadInput;
 import stativex.files.SoundSettings;
-import stativex.link.Replay;
 
 /** The window's sounds: what has happened is heard once, one sound at a time; volume and a switch for each event. */
 public final class Sounds {
@@ -39,18 +38,20 @@ public final class Sounds {
     }
 
     /**
-     * Hears a picture of a replay; while it jumps nothing is heard.
+     * Hears a picture of a replay or of a live day.
      *
+     * @param jumps the replay jumps: nothing is heard
+     * @param alarms how many stand
      * @param now nanoseconds of any clock
      */
-    public void hear(Replay.View view, long now) {
-        Snapshot snapshot = view.snapshot();
-        if (view.jumpTo().isPresent()) {
+    public void hear(Snapshot snapshot, boolean jumps, int alarms, long now) {
+        if (jumps) {
             watch.skip(snapshot);
             return;
         }
-        Optional<Sound> heard = watch.heard(snapshot).filter(sound -> settings.hears(sound.words()));
-        if (heard.isPresent() && (last == Long.MIN_VALUE || now - last >= APART)) {
+        Optional<Sound> heard = watch.heard(snapshot, alarms).filter(sound -> settings.hears(sound.words()));
+        if (heard.isPresent()
+                && (last == Long.MIN_VALUE || now - last >= APART || heard.get() == Sound.ALARM)) {
             last = now;
             player.accept(heard.get(), settings.volume());
         }

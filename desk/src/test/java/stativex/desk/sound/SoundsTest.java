@@ -13,7 +13,6 @@ import stativex.engine.Command;
 import stativex.engine.Mode;
 import stativex.files.SessionFile;
 import stativex.files.SoundSettings;
-import stativex.link.Replay;
 import stativex.market.TapeTime;
 import stativex.order.Terms;
 import stativex.trial.Run;
@@ -42,8 +41,7 @@ public class SoundsTest {
 
     private void hear(Optional<Long> jump) {
         clock += TapeTime.SECOND;
-        sounds.hear(new Replay.View(run.engine().snapshot(), 0, true, 1, jump, run.place(), run.length(),
-                Optional.empty()), clock);
+        sounds.hear(run.engine().snapshot(), jump.isPresent(), 0, clock);
     }
 
     /** So many prints in pictures of fifty. */
@@ -67,6 +65,15 @@ public class SoundsTest {
         run.command(new Command.FlatAndLock());
         hear(Optional.empty());
         assertEquals(played, List.of(Sound.LOCKED));
+    }
+
+    @Test
+    public void anAlarmIsHeardOnceWhateverElseIsHeard() {
+        run.command(new Command.FlatAndLock());
+        hear(Optional.empty());
+        sounds.hear(run.engine().snapshot(), false, 1, clock + 1);
+        sounds.hear(run.engine().snapshot(), false, 1, clock + 60 * TapeTime.SECOND);
+        assertEquals(played, List.of(Sound.LOCKED, Sound.ALARM));
     }
 
     @Test

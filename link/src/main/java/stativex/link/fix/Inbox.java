@@ -1,5 +1,6 @@
 package stativex.link.fix;
 
+import java.io.IOException;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.LinkedBlockingQueue;
@@ -26,6 +27,18 @@ final class Inbox implements Application {
         Session on = sessions.get(session);
         if (on != null) {
             on.send(message);
+        }
+    }
+
+    /** Cuts a connection; whoever was at the other end may come again. */
+    void cut(SessionID session) {
+        Session on = sessions.get(session);
+        if (on != null) {
+            try {
+                on.disconnect("as it was asked to", false);
+            } catch (IOException e) {
+                // it is gone already
+            }
         }
     }
 

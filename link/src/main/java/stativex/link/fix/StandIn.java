@@ -5,6 +5,8 @@ import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Queue;
+import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Supplier;
 import quickfix.ConfigError;
@@ -30,6 +32,7 @@ import stativex.market.Tape;
 import stativex.order.FromBroker;
 import stativex.order.SimulatedBroker;
 import stativex.order.Terms;
+import stativex.order.ToBroker;
 
 /**
  * A venue to practise on, which speaks FIX 4.4: the simulated exchange behind a counter, playing a tape. It plays at a chosen speed, or in
@@ -70,6 +73,10 @@ public final class StandIn implements AutoCloseable {
     private boolean over;
     private long startedAt;
     private long startedWith;
+    private final Queue<Wish> wishes = new ConcurrentLinkedQueue<>();
+    private double speed;
+    private long silentUntil;
+    private int rejects;
     private volatile boolean closing;
 
     /** A wanted step. @param orders that were sent before it was asked for */
@@ -78,6 +85,8 @@ public final class StandIn implements AutoCloseable {
     /** @throws BadInput when the port is in use */
     public StandIn(Setup setup, InetSocketAddress at) {
         this.setup = setup;
+        this.speed = setup.speed().orElse(1.0);
+        this.silentUntil = System.nanoTime();
         this.broker = new SimulatedBroker(setup.tape(), setup.contract(), setup.terms());
         this.orders = new OrderMessages(setup.contract());
         this.reports = new ReportMessages(setup.contract());
@@ -130,6 +139,9 @@ public final class StandIn implements AutoCloseable {
     private void work() {
         try {
             while (!closing) {
+                for (Wish wish = wishes.poll(); wish != null; wish = wishes.poll()) {
+                    carryOut(wish);
+                }
                 Inbox.Item item = inbox.items().poll(due(), TimeUnit.NANOSECONDS);
                 if (item != null) {
                     take(item);
@@ -146,19 +158,44 @@ public final class StandIn implements AutoCloseable {
         }
     }
 
+    /** Does what is asked, as soon as it has worked what it is at. */
+    public void wish(Wish wish) {
+        wishes.add(wish);
+    }
+
+    private void carryOut(Wish wish) {
+        switch (wish) {
+            case Wish.Drop ignored -> {
+                inbox.cut(Sides.data(true));
+                inbox.cut(Sides.orders(true));
+            }
+            case Wish.Silence silence -> silentUntil = System.nanoTime() + silence.nanos();
+            case Wish.Elsewhere elsewhere -> broker.elsewhere(elsewhere.contracts());
+            case Wish.Reject reject -> rejects = reject.orders();
+            case Wish.Speed asked -> {
+                if (setup.speed().isPresent()) {
+                    long now = System.nanoTime();
+                    startedWith += (long) ((now - startedAt) * speed);
+                    startedAt = now;
+                    speed = asked.speed();
+                }
+            }
+        }
+    }
+
     private boolean playing() {
-        return setup.speed().isPresent() && request.isPresent() && !over;
+        return setup.speed().isPresent() && request.isPresent() && !over && System.nanoTime() - silentUntil >= 0;
     }
 
     /** Nanoseconds until the next print is due. */
     private long due() {
         if (!playing()) {
-            return 1_000_000_000L;
+            return 20_000_000L;
         }
         return next >= setup.tape().count()
                 ? 0
                 : Math.max(0, (long) ((setup.tape().time(next) - startedWith)
-                        / setup.speed().get()) - (System.nanoTime() - startedAt));
+                        / speed) - (System.nanoTime() - startedAt));
     }
 
     // ------------------------------------------------------------------ what comes in
@@ -197,7 +234,13 @@ public final class StandIn implements AutoCloseable {
                         next == 0 ? Tape.NONE : setup.tape().price(next - 1), now()), Sides.orders(true));
                 case MsgType.ORDER_SINGLE, MsgType.ORDER_CANCEL_REPLACE_REQUEST, MsgType.ORDER_CANCEL_REQUEST -> {
                     received++;
-                    broker.take(orders.read(message));
+                    ToBroker asked = orders.read(message);
+                    if (rejects > 0 && asked instanceof ToBroker.Place) {
+                        rejects--;
+                        broker.refuse(asked, "as it was asked to");
+                    } else {
+                        broker.take(asked);
+                    }
                     tell();
                 }
                 default -> {
@@ -276,7 +319,7 @@ public final class StandIn implements AutoCloseable {
             send(moment(0, TradSesStatus.CLOSED, "OVER"), Sides.data(true));
             return;
         }
-        long until = startedWith + (long) ((System.nanoTime() - startedAt) * setup.speed().get());
+        long until = startedWith + (long) ((System.nanoTime() - startedAt) * speed);
         int from = next;
         while (next < tape.count() && tape.time(next) <= until && next - from < MOST) {
             long time = tape.time(next);
@@ -290,7 +333,7 @@ public final class StandIn implements AutoCloseable {
         if (next > from) {
             Message message = feed.write(tape, from, next, request.orElse(""));
             Own.number(message, Tags.NANOS, until);
-            message.setString(Tags.SPEED, Double.toString(setup.speed().get()));
+            message.setString(Tags.SPEED, Double.toString(speed));
             send(message, Sides.data(true));
         }
     }
