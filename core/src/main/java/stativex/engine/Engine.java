@@ -1,6 +1,7 @@
 package stativex.engine;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.IntStream;
@@ -280,6 +281,31 @@ public final class Engine {
         }
     }
 
+    /**
+     * What the broker holds of the run's own contract, once that is sure: exits that would enlarge a difference are cut by that many
+     * contracts, the person's first, then the newest trade's.
+     *
+     * @param contracts below 0 when short
+     */
+    public void holds(long contracts) {
+        MarketRun market = market();
+        long apart = contracts - net();
+        int left = (int) Math.abs(apart);
+        Side cut = apart < 0 ? Side.LONG : Side.SHORT;
+        List<OwnerRun> newest = new ArrayList<>(market.owners.stream().filter(run -> run.trade.isPresent())
+                .sorted(Comparator.<OwnerRun>comparingInt(run -> run == market.hand ? 1 : 0)
+                        .thenComparingInt(run -> run.trade.orElseThrow().entryPrint()))
+                .toList().reversed());
+        for (OwnerRun run : newest) {
+            int off = run.bracket.side() == cut ? Math.min(left, run.bracket.open()) : 0;
+            left -= off;
+            market.orders.missing(run.bracket, off, market.because());
+            run.bracket.stop().filter(stop -> !stop.state().live() && run.bracket.covered() > 0)
+                    .ifPresent(stop -> market.refused.take(run, stop));
+        }
+        market.refused.look();
+    }
+
     Optional<OutOfStep> outOfStep() {
         return outOfStep;
     }
@@ -405,7 +431,7 @@ public final class Engine {
     /** Everything that is open leaves at the market, entries stay; once. */
     void leave(OwnerRun run, LeaveReason reason) {
         if (run.bracket.open() > 0 && !run.bracket.leaving()) {
-            run.market.orders.leave(run.bracket, reason, run.market.because());
+            run.market.orders.leaveCovered(run.bracket, reason, run.market.because());
         }
     }
 
@@ -532,7 +558,7 @@ public final class Engine {
         cancelEntries(run);
         run.flattening = reason;
         if (run.bracket.open() > 0 && !run.bracket.leaveSent()) {
-            run.market.orders.leave(run.bracket, reason, run.market.because());
+            run.market.orders.leaveCovered(run.bracket, reason, run.market.because());
         }
     }
 

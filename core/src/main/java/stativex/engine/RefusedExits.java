@@ -53,7 +53,7 @@ final class RefusedExits {
     /** An order was refused, or has ended without being filled. */
     void take(OwnerRun run, Order order) {
         boolean exit = order.role() != Order.Role.ENTRY && run.bracket == order.bracket() && run.trade.isPresent()
-                && order.bracket().open() > 0;
+                && order.bracket().covered() > 0;
         if (exit && lost.stream().noneMatch(one -> one.isOf(order))) {
             lost.add(new Lost(run, order, market.now));
         }
@@ -71,7 +71,7 @@ final class RefusedExits {
 
     /** Whether nothing is open that it could leave, or one in its place works. */
     private static boolean isOver(Lost one) {
-        return one.run.bracket != one.bracket || one.bracket.open() == 0 || one.run.trade.isEmpty()
+        return one.run.bracket != one.bracket || one.bracket.covered() == 0 || one.run.trade.isEmpty()
                 || standing(one).filter(order -> order.state() != Order.State.PENDING).isPresent();
     }
 
@@ -91,7 +91,7 @@ final class RefusedExits {
             return;
         }
         if (one.order.role() == Order.Role.STOP && instead(one)) {
-            market.orders.leave(one.bracket, LeaveReason.STOP_MISSING, market.because());
+            market.orders.leaveCovered(one.bracket, LeaveReason.STOP_MISSING, market.because());
             return;
         }
         if (one.next > market.now || standing(one).isPresent()) {

@@ -20,6 +20,8 @@ public final class Bracket {
     private Optional<Order> stop = Optional.empty();
     private Optional<Bracket> pair = Optional.empty();
     private int open;
+    /** Contracts of them that the broker does not have: somebody traded elsewhere. */
+    private int missing;
     private int freshPrint = -1;
     private int fresh;
 
@@ -54,6 +56,15 @@ public final class Bracket {
     /** Contracts open. */
     public int open() {
         return open;
+    }
+
+    /** Contracts that exits may leave: those that are open, less what the broker does not have. */
+    public int covered() {
+        return open - missing;
+    }
+
+    void missing(int contracts) {
+        missing = Math.min(contracts, open);
     }
 
     public Optional<Order> stop() {
@@ -144,6 +155,7 @@ public final class Bracket {
 
     void left(int contracts) {
         open -= contracts;
+        missing = Math.min(missing, open);
     }
 
     /** Contracts that live targets offer. */

@@ -46,6 +46,15 @@ public final class Orders {
         return send(bracket, leave(bracket.open(), why), cause, -1, true);
     }
 
+    /** The same of what the broker has, where it has not everything: nothing, if that is on its way already. */
+    public void leaveCovered(Bracket bracket, LeaveReason why, Cause cause) {
+        if (bracket.covered() == bracket.open()) {
+            leave(bracket, why, cause);
+        } else if (bracket.covered() > 0 && !bracket.takingOff()) {
+            leave(bracket, bracket.covered(), why, cause);
+        }
+    }
+
     /** Sends a market order that leaves {@code quantity} contracts. */
     public Order leave(Bracket bracket, int quantity, LeaveReason why, Cause cause) {
         return send(bracket, leave(quantity, why), cause, -1, false);
@@ -80,7 +89,7 @@ public final class Orders {
         if (departure.quantity().isPresent()) {
             leave(bracket, departure.quantity().getAsInt(), why, cause);
         } else {
-            leave(bracket, why, cause);
+            leaveCovered(bracket, why, cause);
         }
     }
 
@@ -88,8 +97,8 @@ public final class Orders {
         FillReason reason = new FillReason.AtStop(wished.origin());
         if (bracket.stop().filter(stop -> stop.state().live()).isPresent()) {
             change(bracket.stop().get(), wished.level(), reason, cause);
-        } else {
-            send(bracket, new Order.Asked(Order.Role.STOP, Order.Type.STOP, bracket.open(), wished.level(), reason,
+        } else if (bracket.covered() > 0) {
+            send(bracket, new Order.Asked(Order.Role.STOP, Order.Type.STOP, bracket.covered(), wished.level(), reason,
                     Order.GoodFor.UNTIL_CANCELLED), cause, -1, false);
         }
     }
@@ -114,7 +123,7 @@ public final class Orders {
     /** Offers a target that was refused once more, for no more than is open and not on offer. */
     public void offerAgain(Order refused, Cause cause) {
         Bracket bracket = refused.bracket();
-        int quantity = Math.min(refused.rest(), bracket.open() - bracket.offered());
+        int quantity = Math.min(refused.rest(), bracket.covered() - bracket.offered());
         if (quantity > 0) {
             send(bracket, new Order.Asked(Order.Role.TARGET, Order.Type.LIMIT, quantity, refused.wanted(),
                     refused.reason(), Order.GoodFor.UNTIL_CANCELLED), cause, -1, false);
@@ -124,26 +133,55 @@ public final class Orders {
     /** Sends a leave that was refused once more, for no more than is open. */
     public void leaveAgain(Order refused, Cause cause) {
         Bracket bracket = refused.bracket();
-        int quantity = refused.everything() ? bracket.open() : Math.min(refused.rest(), bracket.open());
+        int quantity = refused.everything() ? bracket.open() : Math.min(refused.rest(), bracket.covered());
+        if (quantity == 0) {
+            return;
+        }
         send(bracket, new Order.Asked(Order.Role.LEAVE, Order.Type.MARKET, quantity, Tape.NONE, refused.reason(),
                 Order.GoodFor.UNTIL_CANCELLED), cause, -1, refused.everything());
     }
 
-    /** Contracts of a bracket have gone elsewhere: no exit is left at the broker for more than the rest, targets before the stop. */
+    /**
+     * The broker does not have so many of the contracts that are open: no exit is left there for more than the rest, targets are cut before
+     * the stop, the newest first. With 0 the stop is for everything again; targets stay as they are.
+     */
+    public void missing(Bracket bracket, int contracts, Cause cause) {
+        int before = bracket.covered();
+        bracket.missing(contracts);
+        if (bracket.covered() < before) {
+            cut(bracket, cause);
+        } else if (bracket.covered() > before) {
+            stopFor(bracket, cause);
+        }
+    }
+
+    /** Contracts of a bracket go elsewhere: what is left at the broker is for no more than the rest. */
     public void cut(Bracket bracket, int gone, Cause cause) {
-        int rest = bracket.open() - gone;
-        List<Order> exits = new ArrayList<>(bracket.targets().reversed());
-        bracket.stop().ifPresent(exits::add);
-        for (Order exit : exits) {
-            int offered = exit.role() == Order.Role.STOP ? exit.rest() : bracket.offered();
-            int over = Math.min(exit.rest(), offered - rest);
-            if (exit.state().live() && over > 0) {
-                exit.quantity -= over;
-                venue.take(exit.rest() == 0
-                        ? new Request.Cancel(exit, true, cause)
-                        : new Request.Resize(exit, exit.quantity, cause));
+        bracket.missing(gone);
+        cut(bracket, cause);
+    }
+
+    private void cut(Bracket bracket, Cause cause) {
+        for (Order target : bracket.targets().reversed()) {
+            int over = Math.min(target.rest(), bracket.offered() - bracket.covered());
+            if (target.state().live() && over > 0) {
+                target.quantity -= over;
+                venue.take(target.rest() == 0
+                        ? new Request.Cancel(target, true, cause)
+                        : new Request.Resize(target, target.quantity, cause));
             }
         }
+        stopFor(bracket, cause);
+    }
+
+    /** The stop is for all that is covered; the broker's own group may think otherwise. */
+    private void stopFor(Bracket bracket, Cause cause) {
+        bracket.stop().filter(stop -> stop.state().live()).ifPresent(stop -> {
+            stop.quantity = stop.filled + bracket.covered();
+            venue.take(bracket.covered() == 0
+                    ? new Request.Cancel(stop, true, cause)
+                    : new Request.Resize(stop, stop.quantity, cause));
+        });
     }
 
     /** An order at the market that was carried out elsewhere: nothing is sent. */
@@ -260,16 +298,21 @@ public final class Orders {
         order.state = order.rest() == 0 ? Order.State.FILLED : Order.State.PARTLY_FILLED;
         if (order.role() == Order.Role.ENTRY) {
             bracket.entered(done.quantity(), done.print());
-            bracket.stop().ifPresent(stop -> stop.quantity = stop.filled + bracket.open());
+            bracket.stop().ifPresent(stop -> stop.quantity = stop.filled + bracket.covered());
         } else {
             bracket.left(done.quantity());
             keepInStep(bracket, order, done);
+        }
+        if (bracket.open() > bracket.covered()) {
+            // the broker's own group knows nothing of what was traded elsewhere
+            cut(bracket, new Cause(done.print(), done.time()));
         }
     }
 
     /** Reductions after an exit's fill, the exchange's own; they take no latency. */
     private void keepInStep(Bracket bracket, Order exit, Report.Execution done) {
-        bracket.stop().filter(stop -> stop != exit).ifPresent(stop -> stop.quantity = stop.filled + bracket.open());
+        bracket.stop().filter(stop -> stop != exit)
+                .ifPresent(stop -> stop.quantity = stop.filled + bracket.covered());
         if (exit.role() != Order.Role.TARGET) {
             reduceTargets(bracket);
         }

@@ -52,6 +52,9 @@ public sealed interface LiveInput {
      */
     record Linked(Optional<OutOfStep> why, boolean cancels) implements LiveInput {}
 
+    /** What the broker holds, once that is sure and differs from what is counted, or does no more. @param contracts below 0 when short */
+    record Holds(long contracts) implements LiveInput {}
+
     /** What the person asked. */
     record Asked(Command command) implements LiveInput {}
 }

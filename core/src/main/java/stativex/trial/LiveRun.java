@@ -74,6 +74,7 @@ public final class LiveRun {
             }
             case LiveInput.Linked linked -> engine.linked(linked.why(), linked.cancels());
             case LiveInput.Again again -> broker.askAgain(again.time());
+            case LiveInput.Holds holds -> engine.holds(holds.contracts());
             case LiveInput.Asked asked -> engine.command(asked.command());
         }
         return broker.outgoing();

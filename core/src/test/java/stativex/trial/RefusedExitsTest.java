@@ -207,6 +207,71 @@ public class RefusedExitsTest {
         assertEquals(sent.size(), before);
     }
 
+    /** What was cancelled and changed since, in order: an order's role, with what it is for now. */
+    private List<String> cuts(LiveInput input) {
+        List<String> cuts = new ArrayList<>();
+        for (ToBroker message : live.take(input)) {
+            if (message instanceof ToBroker.Place place) {
+                sent.add(place);
+            }
+            String role = sent.stream().filter(place -> place.name().equals(message.order())).findFirst().orElseThrow()
+                    .ticket().role().toString();
+            cuts.add(role + switch (message) {
+                case ToBroker.Cancel ignored -> " ends";
+                case ToBroker.Resize resize -> " of " + resize.quantity();
+                case ToBroker.Place place -> " for " + place.ticket().quantity();
+                default -> " " + message;
+            });
+        }
+        return cuts;
+    }
+
+    @Test
+    public void anExitOfWhatTheBrokerDoesNotHaveIsCutTargetsFirst() {
+        told(new FromBroker.Working(of(Order.Role.STOP).name()));
+        told(new FromBroker.Working(of(Order.Role.TARGET).name()));
+        assertEquals(cuts(new LiveInput.Holds(0)), List.of("TARGET ends", "STOP ends"));
+        told(new FromBroker.Ended(of(Order.Role.TARGET).name()));
+        told(new FromBroker.Ended(of(Order.Role.STOP).name()));
+        beat(60_000);
+        print(1002);
+        assertEquals(count(Order.Role.STOP), 1, "it is not sent again");
+        assertFalse(live.engine().stopMissing());
+        assertEquals(cuts(new LiveInput.Asked(new Command.Flatten(0))), List.of(), "nothing leaves that is not there");
+        print(1002);
+        assertEquals(count(Order.Role.LEAVE), 0);
+        // the broker has it again: the stop is sent, and it leaves as it was asked to
+        assertEquals(cuts(new LiveInput.Holds(1)), List.of("STOP for 1"));
+        print(1002);
+        assertEquals(count(Order.Role.LEAVE), 1);
+    }
+
+    @Test
+    public void aPartThatIsMissingLeavesTheRestGuarded() {
+        told(new FromBroker.Working(of(Order.Role.STOP).name()));
+        take(new LiveInput.Asked(new Command.Adopt(2, 1003)));
+        assertEquals(live.engine().net(), 3);
+        // the person's contracts are cut first: they have no exits
+        assertEquals(cuts(new LiveInput.Holds(1)), List.of());
+        assertEquals(cuts(new LiveInput.Holds(0)), List.of("TARGET ends", "STOP ends"));
+        // given back before the broker has answered: it ends all the same, and is sent again
+        assertEquals(cuts(new LiveInput.Holds(3)), List.of("STOP of 1"));
+        assertEquals(cuts(new LiveInput.Told(now, List.of(new FromBroker.Ended(of(Order.Role.STOP).name())))),
+                List.of("STOP for 1"));
+        // more at the broker than is counted enlarges nothing
+        assertEquals(cuts(new LiveInput.Holds(5)), List.of());
+    }
+
+    @Test
+    public void takingWhatIsMissingAsOnesOwnGivesTheStopBack() {
+        told(new FromBroker.Working(of(Order.Role.STOP).name()));
+        take(new LiveInput.Holds(0));
+        told(new FromBroker.Ended(of(Order.Role.STOP).name()));
+        take(new LiveInput.Asked(new Command.Adopt(-1, 1002)));
+        assertEquals(live.engine().net(), 0);
+        assertEquals(cuts(new LiveInput.Holds(0)), List.of("STOP for 1"));
+    }
+
     @Test
     public void whatThePersonTookOverAStrategyGuardsWithItsPlan() {
         take(new LiveInput.Asked(new Command.Flatten(0)));

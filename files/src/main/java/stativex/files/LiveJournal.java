@@ -97,6 +97,7 @@ public final class LiveJournal implements LiveRecord {
                 line.put("linked", linked.why().map(OutOfStep::name).orElse(IN_STEP));
                 line.put("cancels", linked.cancels());
             }
+            case LiveInput.Holds holds -> line.put("holds", holds.contracts());
             case LiveInput.Asked asked -> CommandLine.write(asked.command(), names, line);
         }
         journal.write(line);
@@ -192,6 +193,7 @@ public final class LiveJournal implements LiveRecord {
                 case LiveInput.Told told -> reports(told.told());
                 case LiveInput.Again ignored -> 0;
                 case LiveInput.Linked ignored -> 0;
+                case LiveInput.Holds ignored -> 0;
                 case LiveInput.Asked ignored -> 0;
             }).sum();
         }
@@ -319,6 +321,9 @@ public final class LiveJournal implements LiveRecord {
                 throw line.at("linked").problem("expected how the link stands, found " + Causes.found(word));
             }
             return new LiveInput.Linked(why, line.at("cancels").flag());
+        }
+        if (line.has("holds")) {
+            return new LiveInput.Holds(whole(line.at("holds")));
         }
         if (line.has("again")) {
             return new LiveInput.Again(whole(line.at("again")));

@@ -252,7 +252,15 @@ public final class Sentences {
     private String inShort(Refusal refusal, boolean every) {
         return switch (refusal) {
             case Refusal.SideOff side -> side.side().word() + " off";
-            case Refusal.NotConnected ignored -> "not connected";
+            case Refusal.NotConnected apart -> switch (apart.why()) {
+                case LINK_LOST -> "link lost";
+                case JOURNAL_STOPPED -> "journal stopped";
+                case CLOCK_APART -> "clocks apart";
+                case CATCHING_UP -> "catching up";
+                case FEED_SILENT -> "silent";
+                case ORDERS_IN_DOUBT -> "order in doubt";
+                case POSITIONS_DIFFER -> "positions differ";
+            };
             case Refusal.SessionIncomplete ignored -> "incomplete";
             case Refusal.SessionClosed closed -> closed.next()
                     .map(next -> next.name() + " opens " + clock(next.open())).orElse("no session ahead");

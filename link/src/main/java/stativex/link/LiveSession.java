@@ -156,7 +156,7 @@ public final class LiveSession {
                 take(new LiveInput.Asked(command));
                 if (command instanceof Command.Adopt && positions.held().isPresent()) {
                     positions.filled();
-                    positions.answer(positions.held().getAsLong(), run.engine().net(), System.nanoTime());
+                    holds(positions.held().getAsLong());
                 }
             }
             Optional<VenueEvent> event = link.next(over ? SILENCE : 20_000_000L);
@@ -225,7 +225,7 @@ public final class LiveSession {
             case VenueEvent.Asked answer -> doubts.answered(answer.order(), answer.known(), System.nanoTime())
                     .ifPresent(this::tell);
             case VenueEvent.Alive alive -> feed.heard(alive.wall(), System.currentTimeMillis() * 1_000_000);
-            case VenueEvent.Held holds -> positions.answer(holds.net(), run.engine().net(), System.nanoTime());
+            case VenueEvent.Held holds -> holds(holds.net());
             case VenueEvent.Refused refused -> watcher.says("left out: " + refused.problem());
             case VenueEvent.Prints prints -> workIfDue(prints);
             case VenueEvent.Moment moment -> workIfDue(moment);
@@ -308,6 +308,15 @@ public final class LiveSession {
             }
             footing(System.nanoTime());
             step();
+        }
+    }
+
+    /** What the broker says is held; a difference that is sure, or is over, cuts exits or gives them back. */
+    private void holds(long net) {
+        boolean differed = positions.difference().isPresent();
+        positions.answer(net, run.engine().net(), System.nanoTime());
+        if (differed || positions.difference().isPresent()) {
+            take(new LiveInput.Holds(net));
         }
     }
 
