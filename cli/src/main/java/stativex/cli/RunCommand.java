@@ -3,6 +3,7 @@ package stativex.cli;
 import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
@@ -44,6 +45,9 @@ final class RunCommand implements Callable<Integer> {
     @Option(names = "--journal", paramLabel = "FILE", required = true, description = "where everything that comes in is kept")
     private Path journal;
 
+    @Option(names = "--alarm", paramLabel = "PROGRAM", description = "a program of your own that is run with the words of each alarm as its one argument")
+    private Path alarm;
+
     @Option(names = "--out", paramLabel = "DIR", required = true, description = "folder for the results and the ticks that were received")
     private Path out;
 
@@ -57,7 +61,8 @@ final class RunCommand implements Callable<Integer> {
         SessionFile.Set documents = new SessionFile.Set(Documents.contract(contract), Documents.account(account),
                 strategies.stream().map(Documents::strategy).toList());
         TrialCommand.complete(documents);
-        LiveDay.Setup setup = new LiveDay.Setup(documents, Addresses.read("--link", link), lockstep, journal);
+        LiveDay.Setup setup = new LiveDay.Setup(documents, Addresses.read("--link", link), lockstep, journal,
+                Optional.ofNullable(alarm));
         LiveRun run;
         try (LiveDay day = new LiveDay(setup, this::say)) {
             run = day.run();

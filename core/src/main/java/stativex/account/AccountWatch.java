@@ -1,5 +1,6 @@
 package stativex.account;
 
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -37,6 +38,7 @@ public final class AccountWatch {
     private Optional<LockReason> broken;
     private Optional<LosingRun> losingRun;
     private Losses losses;
+    private Optional<LocalDate> day;
 
     /** @throws IllegalArgumentException when the floor's lock level lies below start − allowance */
     public AccountWatch(Account account, AccountState state) {
@@ -54,6 +56,7 @@ public final class AccountWatch {
         this.begun = state.begun();
         this.lock = state.lock();
         this.broken = state.broken();
+        this.day = state.day();
     }
 
     /** Every rule that an account is held to, one line each: what breaks it first, then what locks the day. */
@@ -70,7 +73,7 @@ public final class AccountWatch {
 
     /** What is remembered of the account, with its balance. */
     public AccountState state(long balance) {
-        return new AccountState(balance, heights.kept(), begun, lock, broken, losses);
+        return new AccountState(balance, heights.kept(), begun, lock, broken, losses, day);
     }
 
     /**
@@ -78,6 +81,15 @@ public final class AccountWatch {
      * person set before the first day began is a lock of that day.
      */
     public void beginDay(long equity, long balance) {
+        beginDay(equity, balance, Optional.empty());
+    }
+
+    /** The same of a date: where that has begun already, before this run, its result and its locks go on. */
+    public void beginDay(long equity, long balance, Optional<LocalDate> date) {
+        if (date.isPresent() && date.equals(day)) {
+            return;
+        }
+        day = date;
         heights.dayBegins(equity, balance, begun);
         lock = begun || !lock.equals(Optional.of(LockReason.BY_HAND)) ? Optional.empty() : lock;
         losses = losses.dayBegins();

@@ -63,7 +63,7 @@ final class ByTheClock implements SessionClock.Moments {
     @Override
     public void accountDayBegins(long at, Optional<LocalDate> date) {
         market.now = at;
-        engine.accountDayBegins();
+        engine.accountDayBegins(date);
         engine.days().begin(at, date, engine.equity());
     }
 

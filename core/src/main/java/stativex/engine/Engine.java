@@ -1,5 +1,6 @@
 package stativex.engine;
 
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -623,10 +624,10 @@ public final class Engine {
     }
 
     /** The account's trading day begins. */
-    void accountDayBegins() {
+    void accountDayBegins(Optional<LocalDate> date) {
         tomorrow.ifPresent(this::become);
         tomorrow = Optional.empty();
-        watch.beginDay(equity(), ledger.balance());
+        watch.beginDay(equity(), ledger.balance(), date);
         tradesToday = 0;
     }
 

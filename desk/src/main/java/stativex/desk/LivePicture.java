@@ -64,7 +64,7 @@ final class LivePicture {
                 documents.strategies().stream().filter(s -> s.value().contract().equals(contract.symbol())
                         && s.value().signals().others(contract).isEmpty()).toList());
         onWindow(() -> {
-            window.goLive(new LiveDay.Setup(one, at, false, journal));
+            window.goLive(new LiveDay.Setup(one, at, false, journal, Optional.empty()));
             if (!engage) {
                 window.live().orElseThrow().day().command(new Command.SetMode(0, Mode.ENGAGED));
                 press(window, "orders-sent");

@@ -48,6 +48,11 @@ public final class LiveJournal implements LiveRecord {
      * @throws BadInput when it cannot be written, or there is one already
      */
     public static LiveJournal begin(Path file, SessionFile.Set documents, String run) {
+        return begin(file, documents, run, AccountState.fresh(documents.account().value()));
+    }
+
+    /** The same of an account that was traded before. @param state as it was left */
+    public static LiveJournal begin(Path file, SessionFile.Set documents, String run, AccountState state) {
         Map<String, Object> header = new LinkedHashMap<>();
         header.put("document", "live day");
         header.put("version", VERSION);
@@ -55,6 +60,7 @@ public final class LiveJournal implements LiveRecord {
         header.put("run", run);
         header.put("contract", documents.contract().document());
         header.put("account", documents.account().document());
+        header.put("state", AccountStateJson.write(state));
         header.put("strategies", documents.strategies().stream().map(Documents.Read::document).toList());
         LiveJournal made = new LiveJournal(file, new InputJournal.Writer(file), documents.strategies());
         made.journal.append(header);
@@ -175,14 +181,15 @@ public final class LiveJournal implements LiveRecord {
      *
      * @param engine version of engine and zone data that recorded it
      */
-    public record Recorded(Path file, String engine, SessionFile.Set documents, String run, List<LiveInput> inputs) {
+    public record Recorded(Path file, String engine, SessionFile.Set documents, String run, AccountState state,
+            List<LiveInput> inputs) {
         public Recorded {
             inputs = List.copyOf(inputs);
         }
 
         /** What the day began with. */
         public LiveRun.Start start() {
-            return LiveJournal.start(documents, run);
+            return LiveJournal.start(documents, run, state);
         }
 
         /** How many reports of the broker it holds. */
@@ -260,9 +267,14 @@ public final class LiveJournal implements LiveRecord {
 
     /** What a new day begins with. @param run what the names of its messages begin with */
     public static LiveRun.Start start(SessionFile.Set documents, String run) {
+        return start(documents, run, AccountState.fresh(documents.account().value()));
+    }
+
+    /** The same of an account that was traded before. @param state as it was left */
+    public static LiveRun.Start start(SessionFile.Set documents, String run, AccountState state) {
         return new LiveRun.Start(documents.contract().value(), documents.account().value(),
                 documents.strategies().stream().map(Documents.Read::value).toList(), new TapeBuilder(1).build(),
-                Optional.<LocalDate>empty(), AccountState.fresh(documents.account().value()), run);
+                Optional.<LocalDate>empty(), state, run);
     }
 
     /** @throws BadInput naming the line that is wrong */
@@ -287,7 +299,10 @@ public final class LiveJournal implements LiveRecord {
             String place = file + ", line " + (i + 1);
             inputs.add(input(Field.root(place, Json.parse(lines.get(i), place)), words));
         }
-        return new Recorded(file, header.at("engine").text(), documents, header.at("run").text(), inputs);
+        return new Recorded(file, header.at("engine").text(), documents, header.at("run").text(),
+                header.maybe("state").map(AccountStateJson::read)
+                        .orElseGet(() -> AccountState.fresh(documents.account().value())),
+                inputs);
     }
 
     private static JsonNode noFile(String name) {

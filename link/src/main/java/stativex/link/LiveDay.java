@@ -10,12 +10,15 @@ import java.util.Deque;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Optional;
+import stativex.account.AccountState;
 import stativex.engine.Command;
 import stativex.engine.Snapshot;
 import stativex.files.BadInput;
 import stativex.files.Documents;
 import stativex.files.LiveJournal;
+import stativex.files.LiveLog;
 import stativex.files.SessionFile;
+import stativex.files.VenueAccount;
 import stativex.link.fix.FixLink;
 import stativex.trial.Inputs;
 import stativex.trial.LiveRun;
@@ -28,6 +31,8 @@ import stativex.order.Terms;
 public final class LiveDay implements AutoCloseable {
     /** Sentences that a watcher is shown. */
     private static final int KEPT = 200;
+    /** Nanoseconds between two looks at how the account stands. */
+    private static final long KEEP = 1_000_000_000L;
 
     /**
      * What it is made of.
@@ -35,8 +40,10 @@ public final class LiveDay implements AutoCloseable {
      * @param venue where it listens
      * @param inStep whether it keeps step with us
      * @param journal where everything that comes in is kept; one that is there is gone on with
+     * @param onAlarm a program of the person's own that is run with the words of each alarm
      */
-    public record Setup(SessionFile.Set documents, InetSocketAddress venue, boolean inStep, Path journal) {}
+    public record Setup(SessionFile.Set documents, InetSocketAddress venue, boolean inStep, Path journal,
+            Optional<Path> onAlarm) {}
 
     /** Something that was said. @param wall nanoseconds since 1970 UTC */
     public record Said(long wall, String words) {}
@@ -60,15 +67,20 @@ public final class LiveDay implements AutoCloseable {
     private final Setup setup;
     private final int before;
     private final LiveRun run;
+    private final VenueAccount account;
     private final LiveJournal journal;
     private final FixLink link;
     private final LiveSession session;
+    private final LiveLog log;
+    private final Optional<AlarmProgram> program;
     private final LiveSession.Watcher also;
     private final Deque<Said> said = new ArrayDeque<>();
     private Optional<Thread> thread = Optional.empty();
     private volatile boolean wanted = true;
     private volatile boolean over;
     private volatile View latest;
+    private AccountState kept;
+    private long keptAt = System.nanoTime();
 
     /**
      * @param also is told what is said, on the day's own thread
@@ -78,41 +90,61 @@ public final class LiveDay implements AutoCloseable {
         this.setup = setup;
         this.also = also;
         SessionFile.Set documents = setup.documents();
-        Optional<LiveJournal.Recorded> recorded = Files.exists(setup.journal())
-                ? Optional.of(same(LiveJournal.read(setup.journal()), setup))
-                : Optional.empty();
-        before = recorded.map(r -> r.inputs().size()).orElse(0);
-        String name = recorded.map(LiveJournal.Recorded::run).orElseGet(LiveDay::fresh);
-        LiveJournal.Worked worked = recorded.map(LiveJournal.Recorded::again)
-                .orElseGet(() -> new LiveJournal.Worked(new LiveRun(LiveJournal.start(documents, name)), List.of()));
-        run = worked.run();
-        journal = recorded.map(LiveJournal::onto)
-                .orElseGet(() -> LiveJournal.begin(setup.journal(), documents, name));
+        program = setup.onAlarm().map(path -> new AlarmProgram(path, this::said));
+        log = new LiveLog(setup.journal());
+        account = VenueAccount.own(setup.venue().getAddress().getHostAddress() + ":" + setup.venue().getPort(),
+                setup.journal());
+        LiveJournal.Worked worked;
+        LiveSession.Going going = LiveSession.Going.on(setup.inStep());
+        try {
+            if (Files.exists(setup.journal())) {
+                account.checkNewest(setup.journal());
+                LiveJournal.Recorded recorded = same(LiveJournal.read(setup.journal()), setup);
+                before = recorded.inputs().size();
+                worked = recorded.again();
+                going = going.after(recorded.reports(), recorded.steps());
+                journal = LiveJournal.onto(recorded);
+            } else {
+                before = 0;
+                String name = fresh();
+                AccountState state = account.left(documents.account().value());
+                worked = new LiveJournal.Worked(new LiveRun(LiveJournal.start(documents, name, state)), List.of());
+                journal = LiveJournal.begin(setup.journal(), documents, name, state);
+            }
+            run = worked.run();
+            account.begins(setup.journal(), run.engine().accountState());
+        } catch (BadInput | IllegalArgumentException e) {
+            account.close();
+            throw e;
+        }
         try {
             link = new FixLink(documents.contract().value(), setup.venue(), worked.sent());
         } catch (BadInput e) {
             journal.close();
+            account.close();
             throw e;
         }
-        LiveSession.Going going = LiveSession.Going.on(setup.inStep());
-        session = new LiveSession(run, link, journal,
-                recorded.map(r -> going.after(r.reports(), r.steps())).orElse(going), new LiveSession.Watcher() {
-                    @Override
-                    public void says(String sentence) {
-                        said(sentence);
-                    }
+        session = new LiveSession(run, link, journal, going, new LiveSession.Watcher() {
+            @Override
+            public void says(String sentence) {
+                said(sentence);
+            }
 
-                    @Override
-                    public void alarm(Alarm alarm, boolean raised) {
-                        LiveSession.Watcher.super.alarm(alarm, raised);
-                        also.alarm(alarm, raised);
-                    }
+            @Override
+            public void alarm(Alarm alarm, boolean raised) {
+                LiveSession.Watcher.super.alarm(alarm, raised);
+                if (raised) {
+                    program.ifPresent(one -> one.run(alarm));
+                }
+                also.alarm(alarm, raised);
+            }
 
-                    @Override
-                    public void worked() {
-                        look();
-                    }
-                });
+            @Override
+            public void worked() {
+                look();
+            }
+        });
+        kept = run.engine().accountState();
         latest = view(Optional.empty());
     }
 
@@ -196,6 +228,21 @@ public final class LiveDay implements AutoCloseable {
         return this;
     }
 
+    /** How the account stands, beside the journal, so that no copy of that one lifts a lock. */
+    private void keep() {
+        AccountState now = run.engine().accountState();
+        boolean tells = !now.lock().equals(kept.lock()) || !now.broken().equals(kept.broken())
+                || !now.day().equals(kept.day());
+        if (tells) {
+            kept = now;
+            try {
+                account.keep(now);
+            } catch (BadInput e) {
+                said(e.getMessage());
+            }
+        }
+    }
+
     private void said(String sentence) {
         synchronized (said) {
             said.addFirst(new Said(System.currentTimeMillis() * 1_000_000, sentence));
@@ -203,10 +250,16 @@ public final class LiveDay implements AutoCloseable {
                 said.removeLast();
             }
         }
+        log.write(sentence);
         also.says(sentence);
     }
 
     private void look() {
+        long now = System.nanoTime();
+        if (now - keptAt > KEEP) {
+            keptAt = now;
+            keep();
+        }
         if (wanted) {
             wanted = false;
             latest = view(Optional.empty());
@@ -236,5 +289,6 @@ public final class LiveDay implements AutoCloseable {
         });
         link.close();
         journal.close();
+        account.close();
     }
 }

@@ -229,6 +229,15 @@ public class LiveSessionTest {
     }
 
     @Test(timeOut = 60_000)
+    public void anExitOfWhatTheBrokerDoesNotHaveIsCut() throws InterruptedException {
+        enters();
+        venue.holds = 0;
+        until(() -> venue.sent.getLast() instanceof ToBroker.Cancel, "the stop is cancelled");
+        assertTrue(disk.written.contains(new LiveInput.Holds(0)), disk.written + "");
+        assertTrue(said.stream().anyMatch(one -> one.contains("the broker holds 0, we count 1")), said + "");
+    }
+
+    @Test(timeOut = 60_000)
     public void aJournalThatCannotBeWrittenStopsEntriesAndNoExit() throws InterruptedException {
         enters();
         disk.full = true;

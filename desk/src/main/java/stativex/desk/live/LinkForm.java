@@ -34,6 +34,7 @@ public final class LinkForm extends VBox {
     private final List<CheckBox> strategies = new ArrayList<>();
     private final CheckBox lockstep = new CheckBox("it keeps step with us (a stand-in that was started so)");
     private final CheckBox goOn = new CheckBox();
+    private final TextField alarm = new TextField();
     private final Label problem = new Label();
     private Optional<Path> begun = Optional.empty();
 
@@ -81,6 +82,13 @@ public final class LinkForm extends VBox {
             }
         }
         fields.addRow(3, new Label("Strategies"), which);
+        alarm.setId("alarm-program");
+        alarm.setPromptText("none");
+        alarm.setAccessibleText("A program of your own that is run with the words of each alarm");
+        alarm.setTooltip(
+                new Tooltip("A program of your own that is run with the words of each alarm as its one argument,"
+                        + " so that a phone can ring"));
+        fields.addRow(4, new Label("On an alarm run"), alarm);
         goOn.setId("go-on");
         goOn.setSelected(true);
         goOn.setWrapText(true);
@@ -141,7 +149,8 @@ public final class LinkForm extends VBox {
             }
             InetSocketAddress at = Addresses.read("the venue", venue.getText().strip());
             Path journal = begun.filter(file -> goOn.isSelected()).orElseGet(() -> LiveFolder.own().fresh());
-            begins.accept(new LiveDay.Setup(along, at, lockstep.isSelected(), journal));
+            begins.accept(new LiveDay.Setup(along, at, lockstep.isSelected(), journal,
+                    Optional.of(alarm.getText().strip()).filter(text -> !text.isEmpty()).map(Path::of)));
         } catch (BadInput | IllegalArgumentException e) {
             problem.setText(e.getMessage());
         }
