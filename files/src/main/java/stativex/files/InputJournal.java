@@ -1,6 +1,7 @@
 package stativex.files;
 
 import java.io.BufferedReader;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
@@ -105,14 +106,22 @@ final class InputJournal {
          * @throws BadInput likewise
          */
         void write(Object entry) {
-            byte[] json = Json.line(entry).getBytes(StandardCharsets.UTF_8);
-            byte[] head = (json.length + " " + sum(json) + " ").getBytes(StandardCharsets.US_ASCII);
-            ByteBuffer line = ByteBuffer.allocate(head.length + json.length + 1).put(head).put(json).put((byte) '\n')
-                    .flip();
+            writeAll(List.of(entry));
+        }
+
+        /** Several at once: all of them, or none counts. @throws BadInput likewise */
+        void writeAll(List<Object> entries) {
+            ByteArrayOutputStream lines = new ByteArrayOutputStream();
+            for (Object entry : entries) {
+                byte[] json = Json.line(entry).getBytes(StandardCharsets.UTF_8);
+                lines.writeBytes((json.length + " " + sum(json) + " ").getBytes(StandardCharsets.US_ASCII));
+                lines.writeBytes(json);
+                lines.write('\n');
+            }
             try {
                 channel.position(end);
-                writeAll(channel::write, line);
-                end += line.capacity();
+                InputJournal.writeAll(channel::write, ByteBuffer.wrap(lines.toByteArray()));
+                end += lines.size();
             } catch (IOException e) {
                 throw new BadInput(file + ": cannot be written: " + Causes.of(e), e);
             }

@@ -82,6 +82,15 @@ public final class LiveJournal implements LiveRecord {
 
     @Override
     public void input(LiveInput input) {
+        journal.write(line(input));
+    }
+
+    @Override
+    public void inputs(List<LiveInput> inputs) {
+        journal.writeAll(inputs.stream().<Object>map(this::line).toList());
+    }
+
+    private Map<String, Object> line(LiveInput input) {
         Map<String, Object> line = new LinkedHashMap<>();
         switch (input) {
             case LiveInput.Print print -> {
@@ -106,7 +115,7 @@ public final class LiveJournal implements LiveRecord {
             case LiveInput.Holds holds -> line.put("holds", holds.contracts());
             case LiveInput.Asked asked -> CommandLine.write(asked.command(), names, line);
         }
-        journal.write(line);
+        return line;
     }
 
     private static Long some(long value) {

@@ -1,11 +1,17 @@
 package stativex.files;
 
+import java.util.List;
 import stativex.trial.LiveInput;
 
 /** Where everything that a live day takes in is written down before it leads to anything. */
 public interface LiveRecord extends AutoCloseable {
     /** Writes an input behind the others. */
     void input(LiveInput input);
+
+    /** The same of several, as one: all of them, or none. */
+    default void inputs(List<LiveInput> inputs) {
+        inputs.forEach(this::input);
+    }
 
     /** Returns when everything written so far would survive a kill and a power cut. */
     void force();

@@ -39,6 +39,8 @@ public final class LiveSession {
     private static final long GRACE = 500_000_000L;
     /** Nanoseconds that this computer's clock may jump. */
     private static final long JUMP = 2_000_000_000L;
+    /** Nanoseconds in which two clocks count as read together. */
+    private static final long TOGETHER = 100_000_000L;
 
     /**
      * How a day goes on.
@@ -162,11 +164,14 @@ public final class LiveSession {
             Optional<VenueEvent> event = link.next(over ? SILENCE : 20_000_000L);
             long now = System.nanoTime();
             long wallNow = System.currentTimeMillis() * 1_000_000;
-            if (Math.abs((wallNow - wall) - (now - looked)) > JUMP) {
-                slept();
+            if (System.nanoTime() - now < TOGETHER) {
+                // both clocks were read at one moment, no pause between
+                if (Math.abs((wallNow - wall) - (now - looked)) > JUMP) {
+                    slept();
+                }
+                wall = wallNow;
+                looked = now;
             }
-            wall = wallNow;
-            looked = now;
             if (event.isPresent()) {
                 take(event.get());
             } else if (over) {
@@ -374,12 +379,13 @@ public final class LiveSession {
         switch (event) {
             case VenueEvent.Prints prints -> {
                 seen(prints);
-                for (int i = 0; i < prints.prints().size(); i++) {
-                    VenueEvent.Print p = prints.prints().get(i);
+                List<LiveInput> all = new ArrayList<>(prints.prints().size());
+                for (VenueEvent.Print p : prints.prints()) {
                     time = Math.max(time, p.time());
-                    take(new LiveInput.Print(p.time(), p.price(), p.size(), p.bid(), p.ask(), p.bidSize(), p.askSize(),
-                            p.aggressor(), i == 0 ? told : List.of()));
+                    all.add(new LiveInput.Print(p.time(), p.price(), p.size(), p.bid(), p.ask(), p.bidSize(),
+                            p.askSize(), p.aggressor(), all.isEmpty() ? told : List.of()));
                 }
+                take(all);
             }
             case VenueEvent.Moment moment -> {
                 time = Math.max(time, moment.time());
@@ -403,21 +409,29 @@ public final class LiveSession {
         }
     }
 
-    /** Written down, worked, on the disk, sent: in this order. A journal that cannot be written holds back entries, never exits. */
     private void take(LiveInput input) {
+        take(List.of(input));
+    }
+
+    /** Written down, worked, on the disk, sent: in this order. A journal that cannot be written holds back entries, never exits. */
+    private void take(List<LiveInput> inputs) {
         boolean could = unwritten.isEmpty();
-        unjournalled.add(input);
+        unjournalled.addAll(inputs);
         write();
-        if (could && unwritten.isPresent() && !(input instanceof LiveInput.Linked)) {
+        if (could && unwritten.isPresent() && !(inputs.getFirst() instanceof LiveInput.Linked)) {
             // nothing is entered because of what is not written down
-            unjournalled.removeLast();
+            for (int i = 0; i < inputs.size(); i++) {
+                unjournalled.removeLast();
+            }
             footing(System.nanoTime());
-            unjournalled.add(input);
+            unjournalled.addAll(inputs);
         }
-        List<ToBroker> messages = run.take(input);
-        if (!messages.isEmpty()) {
-            force();
-            send(unwritten.isEmpty() ? messages : messages.stream().filter(one -> !isEntry(one)).toList());
+        for (LiveInput input : inputs) {
+            List<ToBroker> messages = run.take(input);
+            if (!messages.isEmpty()) {
+                force();
+                send(unwritten.isEmpty() ? messages : messages.stream().filter(one -> !isEntry(one)).toList());
+            }
         }
     }
 
@@ -436,9 +450,9 @@ public final class LiveSession {
     /** Writes down what was not, and has it on the disk before anything leaves because of it. */
     private void write() {
         try {
-            while (!unjournalled.isEmpty()) {
-                record.input(unjournalled.peek());
-                unjournalled.remove();
+            if (!unjournalled.isEmpty()) {
+                record.inputs(List.copyOf(unjournalled));
+                unjournalled.clear();
             }
             unwritten = Optional.empty();
         } catch (BadInput e) {

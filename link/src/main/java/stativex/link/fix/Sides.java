@@ -27,7 +27,7 @@ final class Sides {
         set(settings, "StartTime", "00:00:00");
         set(settings, "EndTime", "00:00:00");
         set(settings, "NonStopSession", "Y");
-        set(settings, "HeartBtInt", "5");
+        set(settings, "HeartBtInt", "10");
         set(settings, "ReconnectInterval", "1");
         set(settings, "TimeStampPrecision", "NANOS");
         set(settings, "UseDataDictionary", "Y");
@@ -39,10 +39,14 @@ final class Sides {
         set(settings, venue ? "SocketAcceptAddress" : "SocketConnectHost", at.getAddress().getHostAddress());
         set(settings, venue ? "SocketAcceptPort" : "SocketConnectPort", Integer.toString(at.getPort()));
         for (SessionID side : new SessionID[]{data(venue), orders(venue)}) {
+            // what is not sent again need not be kept
+            settings.setString(side, "PersistMessages", "N");
             settings.setString(side, "BeginString", side.getBeginString());
             settings.setString(side, "SenderCompID", side.getSenderCompID());
             settings.setString(side, "TargetCompID", side.getTargetCompID());
         }
+        // prints come by the thousand: what they say is checked where it is read
+        settings.setString(data(venue), "ValidateIncomingMessage", "N");
         return settings;
     }
 

@@ -42,6 +42,8 @@ import stativex.order.ToBroker;
 public final class StandIn implements AutoCloseable {
     /** Prints of one message at most. */
     private static final int MOST = 50;
+    /** Nanoseconds that no tape is long: some 60 years. */
+    private static final double FAR = 2e18;
 
     /**
      * What it is made of.
@@ -319,7 +321,7 @@ public final class StandIn implements AutoCloseable {
             send(moment(0, TradSesStatus.CLOSED, "OVER"), Sides.data(true));
             return;
         }
-        long until = startedWith + (long) ((System.nanoTime() - startedAt) * speed);
+        long until = startedWith + (long) Math.min(FAR, (System.nanoTime() - startedAt) * speed);
         int from = next;
         while (next < tape.count() && tape.time(next) <= until && next - from < MOST) {
             long time = tape.time(next);

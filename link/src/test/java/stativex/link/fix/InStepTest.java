@@ -78,7 +78,7 @@ public class InStepTest {
             LiveSession session = new LiveSession(live, link, LiveRecord.NONE, LiveSession.Going.on(true), said::add);
             session.command(new Command.SetMode(0, Mode.ENGAGED));
             session.run();
-            assertEquals(said, List.of("linked to the venue"));
+            assertEquals(said, List.of("linked to the venue"), said.toString());
             assertEquals(live.engine().net(), venue.net());
         }
         live.engine().finish();
