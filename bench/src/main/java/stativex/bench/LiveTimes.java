@@ -23,6 +23,7 @@ import stativex.link.LiveDay;
 import stativex.link.LiveSession;
 import stativex.link.VenueEvent;
 import stativex.link.fix.StandIn;
+import stativex.link.fix.Wish;
 import stativex.market.Contract;
 import stativex.market.Tape;
 import stativex.order.FromBroker;
@@ -39,12 +40,15 @@ import stativex.trial.LiveRun;
  */
 final class LiveTimes {
     private static final int MESSAGE = 50;
+    /** Faster than anything can follow. */
+    private static final double SPEED = 200_000;
 
     private LiveTimes() {}
 
     private static SessionFile.Set documents() {
         SessionFile.Set demo = Demo.documents();
-        return new SessionFile.Set(demo.contract(), demo.account(), List.of(Documents.strategy("""
+        return new SessionFile.Set(demo.contract(),
+                Documents.account(TrialAgainstBareLoop.ACCOUNT, "account", other -> other), List.of(Documents.strategy("""
                 {"document":"strategy","version":1,"name":"often","contract":"TDL","signal":{"bars":"tick","size":50},
                  "long":{"rule":"close > open"},"short":{"rule":"close < open"},
                  "entry":{"order":"market","quantity":1},
@@ -163,7 +167,7 @@ final class LiveTimes {
         @Override
         public void send(List<ToBroker> messages) {
             long now = System.nanoTime();
-            if (given != 0 && each == 1 && next > tape.count() / 3) {
+            if (given != 0 && each == 1 && next > tape.count() / 10) {
                 long disks = disk.nanos - diskBefore;
                 all.recordValue(now - given);
                 force.recordValue(disks);
@@ -200,8 +204,11 @@ final class LiveTimes {
         work(documents, tape, folder.resolve("many.journal"), MESSAGE);
         System.out.printf("%.0f prints a second in messages of %d, journal included, without the wire%n",
                 tape.count() / seconds(begin), MESSAGE);
+        int day = tape.firstAt(contract.calendar().after(contract.calendar().current(tape.time(0)).orElseThrow())
+                .orElseThrow().open());
+        work(documents, Tape.joined(List.of(new Tape.Part(tape, 0, day, 0))), folder.resolve("day.journal"), MESSAGE);
         begin = System.nanoTime();
-        LiveJournal.Recorded recorded = LiveJournal.read(folder.resolve("many.journal"));
+        LiveJournal.Recorded recorded = LiveJournal.read(folder.resolve("day.journal"));
         double read = seconds(begin);
         recorded.again();
         System.out.printf("a day of %d inputs goes on after %.2f s, %.2f of them for reading the journal%n",
@@ -227,10 +234,11 @@ final class LiveTimes {
     private static void wire(SessionFile.Set documents, Tape tape, Path file) throws Exception {
         InetSocketAddress at = free();
         try (StandIn venue = new StandIn(new StandIn.Setup(documents.contract().value(), tape, Terms.DEFAULT,
-                Optional.of(2e5), "bench"), at);
+                Optional.of(SPEED), "bench"), at);
                 LiveDay day = new LiveDay(new LiveDay.Setup(documents, at, false, file, Optional.empty()), said -> {
                     // nobody listens
                 })) {
+            venue.wish(new Wish.Speed(SPEED));
             day.command(new Command.SetMode(0, Mode.WATCHING));
             day.start();
             while (day.latest().prints() == 0) {
