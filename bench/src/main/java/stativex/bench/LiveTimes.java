@@ -144,7 +144,7 @@ final class LiveTimes {
             given = System.nanoTime();
             diskBefore = disk.nanos;
             return Optional.of(new VenueEvent.Prints(prints, OptionalInt.empty(),
-                    new VenueEvent.Sent(wall, prints.getLast().time(), 1)));
+                    new VenueEvent.Sent(wall, prints.getLast().time(), 1), OptionalInt.of(next - prints.size() + 1)));
         }
 
         private void told() {

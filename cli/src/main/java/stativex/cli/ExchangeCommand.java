@@ -25,7 +25,7 @@ import stativex.market.Tape;
 import stativex.order.Terms;
 
 /** A venue to practise on, as a process of its own. */
-@Command(name = "exchange", mixinStandardHelpOptions = true, sortOptions = false, description = "A stand-in exchange that speaks FIX 4.4 on this computer alone: plays a tape and fills orders as trials do, until it is stopped. While it runs it takes lines that ask for something: drop (the links), silence SECONDS (of the feed), elsewhere CONTRACTS (a trade by hand), reject ORDERS (the next ones), speed N.")
+@Command(name = "exchange", mixinStandardHelpOptions = true, sortOptions = false, description = "A stand-in exchange that speaks FIX 4.4 on this computer alone: plays a tape and fills orders as trials do, until it is stopped. While it runs it takes lines that ask for something: drop (the links), silence SECONDS (of the feed), elsewhere CONTRACTS (a trade by hand), reject ORDERS (the next ones), gap PRINTS (they are not sent), speed N.")
 final class ExchangeCommand implements Callable<Integer> {
     @Option(names = "--tape", paramLabel = "FILE|NAME", required = true, description = "ticks that are played: a CSV or Parquet file, the name of a stored tape, or the word demo")
     private String tape;

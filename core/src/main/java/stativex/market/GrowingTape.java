@@ -43,7 +43,12 @@ public final class GrowingTape {
             kept.add(tape.time(print), tape.price(print), tape.size(print), tape.bid(print), tape.ask(print),
                     tape.bidSize(print), tape.askSize(print), Optional.of(tape.aggressor(print)));
         }
-        return kept.build();
+        return kept.build().withIncomplete(tape.incomplete());
+    }
+
+    /** Prints of a session were missed: it is incomplete from now on. */
+    public void lacks(Session session) {
+        tape.lacks(new Tape.SessionName(session.tradingDate(), session.name()));
     }
 
     /** Time of the last print; {@link Long#MIN_VALUE} before the first. */

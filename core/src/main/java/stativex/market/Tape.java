@@ -39,7 +39,8 @@ public final class Tape {
     private final int[] guesses;
     private final TapeBlock[] blocks;
     private final IntFunction<TapeBlock> source;
-    private final Set<SessionName> incomplete;
+    /** Only that of a tape that grows ever becomes another. */
+    private volatile Set<SessionName> incomplete;
     private long checksum;
     /** Prints that {@link #checksum} is of; −1 before it was asked for. */
     private int summed = -1;
@@ -116,6 +117,13 @@ public final class Tape {
     /** Whether there is no room for another block. */
     boolean isFull() {
         return used == blocks.length;
+    }
+
+    /** Prints of a session were missed. */
+    void lacks(SessionName session) {
+        Set<SessionName> more = new TreeSet<>(incomplete);
+        more.add(session);
+        incomplete = Set.copyOf(more);
     }
 
     /** A print was added to the block that forms. */

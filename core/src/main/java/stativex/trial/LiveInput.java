@@ -55,6 +55,9 @@ public sealed interface LiveInput {
     /** What the broker holds, once that is sure and differs from what is counted, or does no more. @param contracts below 0 when short */
     record Holds(long contracts) implements LiveInput {}
 
+    /** Prints were missed between the last one and this time: sessions that it touches lack some. */
+    record Gap(long time) implements LiveInput {}
+
     /** What the person asked. */
     record Asked(Command command) implements LiveInput {}
 }

@@ -12,6 +12,7 @@ import stativex.engine.Strategy;
 import stativex.market.Contract;
 import stativex.market.GrowingTape;
 import stativex.market.Rolls;
+import stativex.market.Session;
 import stativex.market.Tape;
 import stativex.order.BrokerVenue;
 import stativex.order.FromBroker;
@@ -27,6 +28,7 @@ public final class LiveRun {
     private final GrowingTape tape;
     private final BrokerVenue broker;
     private final Engine engine;
+    private final Contract contract;
     private int late;
 
     /**
@@ -45,6 +47,7 @@ public final class LiveRun {
 
     /** @throws IllegalArgumentException when the documents do not fit one another */
     public LiveRun(Start start) {
+        contract = start.contract();
         tape = new GrowingTape(start.before());
         broker = new BrokerVenue(tape.tape(), start.run());
         engine = new Engine(new Setup(tape.tape(), start.contract(), Map.of(), start.account(), start.strategies(),
@@ -74,10 +77,20 @@ public final class LiveRun {
             }
             case LiveInput.Linked linked -> engine.linked(linked.why(), linked.cancels());
             case LiveInput.Again again -> broker.askAgain(again.time());
+            case LiveInput.Gap gap -> gap(gap.time());
             case LiveInput.Holds holds -> engine.holds(holds.contracts());
             case LiveInput.Asked asked -> engine.command(asked.command());
         }
         return broker.outgoing();
+    }
+
+    private void gap(long until) {
+        long from = tape.tape().count() == 0 ? until : tape.lastTime();
+        Optional<Session> session = contract.calendar().current(from);
+        while (session.isPresent() && session.get().open() <= until) {
+            tape.lacks(session.get());
+            session = contract.calendar().after(session.get());
+        }
     }
 
     private void print(LiveInput.Print print) {

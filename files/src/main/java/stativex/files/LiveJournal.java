@@ -112,6 +112,7 @@ public final class LiveJournal implements LiveRecord {
                 line.put("linked", linked.why().map(OutOfStep::name).orElse(IN_STEP));
                 line.put("cancels", linked.cancels());
             }
+            case LiveInput.Gap gap -> line.put("gap", gap.time());
             case LiveInput.Holds holds -> line.put("holds", holds.contracts());
             case LiveInput.Asked asked -> CommandLine.write(asked.command(), names, line);
         }
@@ -210,6 +211,7 @@ public final class LiveJournal implements LiveRecord {
                 case LiveInput.Again ignored -> 0;
                 case LiveInput.Linked ignored -> 0;
                 case LiveInput.Holds ignored -> 0;
+                case LiveInput.Gap ignored -> 0;
                 case LiveInput.Asked ignored -> 0;
             }).sum();
         }
@@ -345,6 +347,9 @@ public final class LiveJournal implements LiveRecord {
                 throw line.at("linked").problem("expected how the link stands, found " + Causes.found(word));
             }
             return new LiveInput.Linked(why, line.at("cancels").flag());
+        }
+        if (line.has("gap")) {
+            return new LiveInput.Gap(whole(line.at("gap")));
         }
         if (line.has("holds")) {
             return new LiveInput.Holds(whole(line.at("holds")));

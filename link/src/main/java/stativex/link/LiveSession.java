@@ -97,6 +97,11 @@ public final class LiveSession {
     /** Orders are in doubt, or were until now. */
     private boolean asking;
     private boolean over;
+    /** Prints that were missed, and that came twice. */
+    private int missed;
+    private int repeated;
+    /** The link was away while the market may have gone on. */
+    private boolean unsure;
     /** What could not be written down yet, in order, and why. */
     private final ArrayDeque<LiveInput> unjournalled = new ArrayDeque<>();
     private Optional<String> unwritten = Optional.empty();
@@ -219,6 +224,30 @@ public final class LiveSession {
         }
     }
 
+    /** What of a message's prints is new: a print comes once, and where some are missing their sessions are incomplete. */
+    private VenueEvent.Prints fresh(VenueEvent.Prints prints) {
+        int known = run.tape().count() + missed;
+        if (going.inStep() || prints.prints().isEmpty()) {
+            return prints;
+        }
+        boolean counted = prints.number().isPresent();
+        int number = prints.number().orElse(known + 1);
+        if (number > known + 1 || !counted && unsure) {
+            missed += number - known - 1;
+            watcher.says(counted && number > known + 1
+                    ? number - known - 1 + " prints were missed: the session is incomplete"
+                    : "the link was away: nobody knows whether prints were missed, the session counts as incomplete");
+            take(new LiveInput.Gap(prints.prints().getFirst().time()));
+        }
+        unsure = false;
+        int doubled = Math.min(prints.prints().size(), Math.max(0, known + 1 - number));
+        repeated += doubled;
+        return doubled == 0
+                ? prints
+                : new VenueEvent.Prints(prints.prints().subList(doubled, prints.prints().size()),
+                        prints.reportsBefore(), prints.sent(), prints.number());
+    }
+
     private void take(VenueEvent event) {
         switch (event) {
             case VenueEvent.Connected on -> {
@@ -232,7 +261,7 @@ public final class LiveSession {
             case VenueEvent.Alive alive -> feed.heard(alive.wall(), System.currentTimeMillis() * 1_000_000);
             case VenueEvent.Held holds -> holds(holds.net());
             case VenueEvent.Refused refused -> watcher.says("left out: " + refused.problem());
-            case VenueEvent.Prints prints -> workIfDue(prints);
+            case VenueEvent.Prints prints -> workIfDue(fresh(prints));
             case VenueEvent.Moment moment -> workIfDue(moment);
             case VenueEvent.Over end -> workIfDue(end);
         }
@@ -252,6 +281,7 @@ public final class LiveSession {
         if (on && !before) {
             held = Optional.empty();
             feed.anew();
+            unsure = run.tape().count() > 0;
             eventAt = now;
             link.subscribe(reports);
             doubts.begin(run.unheard(), now);
@@ -508,6 +538,7 @@ public final class LiveSession {
     public LiveStanding standing() {
         long now = System.nanoTime();
         return new LiveStanding(data, orders, apart, alarms.standing(), feed.ahead(), feed.silence(now),
-                feed.venueTime(now), positions.held(), positions.difference(), doubts.orders(), run.latePrints());
+                feed.venueTime(now), positions.held(), positions.difference(), doubts.orders(), run.latePrints(),
+                repeated);
     }
 }

@@ -17,11 +17,11 @@ import stativex.interlock.OutOfStep;
  * @param held contracts that the broker said last are held, below 0 when short
  * @param difference contracts that it holds beyond what we count, once that is sure
  * @param inDoubt names of orders of which nobody knows whether the broker has them
- * @param late prints so far that were stamped before what had been worked
+ * @param late prints so far that were stamped before what had been worked, {@code repeated} that came twice and were dropped
  */
 public record LiveStanding(boolean data, boolean orders, Optional<OutOfStep> apart, List<Alarm> alarms,
         long clockAhead, long silence, OptionalLong time, OptionalLong held, OptionalLong difference,
-        List<String> inDoubt, int late) {
+        List<String> inDoubt, int late, int repeated) {
     public LiveStanding {
         alarms = List.copyOf(alarms);
         inDoubt = List.copyOf(inDoubt);

@@ -29,8 +29,13 @@ public sealed interface VenueEvent {
      */
     record Sent(long wall, long venue, double speed) {}
 
-    /** Trades of one message. @param reportsBefore in step: reports that were sent before it; empty: nobody keeps step */
-    record Prints(List<Print> prints, OptionalInt reportsBefore, Sent sent) implements VenueEvent {
+    /**
+     * Trades of one message.
+     *
+     * @param reportsBefore in step: reports that were sent before it; empty: nobody keeps step
+     * @param number of the first of them in the day, from 1, where the venue counts them
+     */
+    record Prints(List<Print> prints, OptionalInt reportsBefore, Sent sent, OptionalInt number) implements VenueEvent {
         public Prints {
             prints = List.copyOf(prints);
         }

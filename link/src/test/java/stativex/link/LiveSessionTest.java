@@ -123,6 +123,7 @@ public class LiveSessionTest {
     private Thread thread;
     private SessionFile.Set documents;
     private long time;
+    private OptionalInt numbered = OptionalInt.empty();
 
     @BeforeMethod
     public void begin() {
@@ -133,6 +134,7 @@ public class LiveSessionTest {
                  "exit":{"document":"exit plan","version":1,"name":"one","stop":{"ticks":40}}}
                 """, "up", other -> other)));
         said.clear();
+        numbered = OptionalInt.empty();
         venue = new Played();
         disk = new Disk();
         run = new LiveRun(LiveJournal.start(documents, "s"));
@@ -160,7 +162,8 @@ public class LiveSessionTest {
         time += TapeTime.SECOND / 10;
         long wall = System.currentTimeMillis() * 1_000_000;
         venue.events.add(new VenueEvent.Prints(List.of(new VenueEvent.Print(time, price, 1, Tape.NONE, Tape.NONE,
-                Tape.NONE, Tape.NONE, Optional.empty())), OptionalInt.empty(), new VenueEvent.Sent(wall, time, 1)));
+                Tape.NONE, Tape.NONE, Optional.empty())), OptionalInt.empty(), new VenueEvent.Sent(wall, time, 1),
+                numbered));
     }
 
     /** Two prints that make a bar which closes above its open. */
@@ -274,6 +277,92 @@ public class LiveSessionTest {
         assertEquals(again.engine().log().fills(), run.engine().log().fills());
         assertEquals(again.engine().log().decisions(), run.engine().log().decisions());
         assertEquals(sent.stream().map(ToBroker::name).toList(), venue.sent.stream().map(ToBroker::name).toList());
+    }
+
+    private static List<LiveInput.Print> prints(Disk disk) {
+        return disk.written.stream().filter(LiveInput.Print.class::isInstance).map(LiveInput.Print.class::cast)
+                .toList();
+    }
+
+    @Test(timeOut = 60_000)
+    public void aPrintThatComesTwiceIsDroppedAndOneThatIsMissingMarksTheSession() throws InterruptedException {
+        numbered = OptionalInt.of(1);
+        print(4000);
+        print(4000);
+        numbered = OptionalInt.of(2);
+        print(4001);
+        numbered = OptionalInt.of(6);
+        print(4002);
+        until(() -> prints(disk).size() == 3, "one of four was there already");
+        until(() -> said.stream().anyMatch(one -> one.startsWith("3 prints were missed")), "it is said: " + said);
+        numbered = OptionalInt.of(7);
+        rises(4010);
+        until(() -> prints(disk).size() == 4, "counting goes on from there: one was there already");
+        session.end();
+        thread.join();
+        assertEquals(disk.written.stream().filter(LiveInput.Gap.class::isInstance).count(), 1);
+        assertEquals(run.tape().incomplete().size(), 1, run.tape().incomplete() + "");
+        assertEquals(run.received().incomplete(), run.tape().incomplete());
+    }
+
+    @Test(timeOut = 60_000)
+    public void aVenueThatCountsNothingLeavesItOpenWhatWasMissed() throws InterruptedException {
+        rises(4000);
+        until(() -> prints(disk).size() == 2, "prints come");
+        venue.events.add(new VenueEvent.Connected(true, false));
+        venue.events.add(new VenueEvent.Connected(true, true));
+        print(4002);
+        until(() -> disk.written.stream().anyMatch(LiveInput.Gap.class::isInstance), "the session is incomplete");
+        print(4003);
+        until(() -> prints(disk).size() == 4, "prints come");
+        assertEquals(disk.written.stream().filter(LiveInput.Gap.class::isInstance).count(), 1, "once");
+    }
+
+    @Test(timeOut = 60_000)
+    public void whenTheFeedLivesAndTheBrokerIsDeadSignalsAreDeclinedAndTheStopStaysWhereItIs()
+            throws InterruptedException {
+        enters();
+        int before = venue.sent.size();
+        venue.events.add(new VenueEvent.Connected(true, false));
+        until(() -> apart(OutOfStep.LINK_LOST), "it is noticed");
+        rises(4010);
+        until(() -> prints(disk).size() == 4, "prints are worked");
+        until(() -> said.stream().anyMatch(one -> one.contains("alarm: the broker's side does not answer")), said + "");
+        assertEquals(venue.sent.size(), before, "nothing is sent");
+        session.command(new Command.Flatten(0));
+        until(() -> said.stream().anyMatch(one -> one.contains("is to leave at the market, and the broker is away")),
+                "the flatten waits, and says so");
+        // the broker is there again: it knows the stop and not the leave
+        int asked = venue.asked.size();
+        venue.events.add(new VenueEvent.Connected(true, true));
+        until(() -> venue.asked.size() > asked, "it is asked about the leave");
+        venue.events.add(new VenueEvent.Asked(venue.asked.getLast(), true));
+        until(() -> said.stream().anyMatch(one -> one.startsWith("over: the broker's side")), said + "");
+        assertEquals(placed().stream().filter(role -> role == Order.Role.LEAVE).count(), 1,
+                "what the broker knows is not sent again");
+    }
+
+    @Test(timeOut = 60_000)
+    public void aPartFillBeforeTheAnswerIsBookedOnceAndGuardedAtOnce() throws InterruptedException {
+        rises(4000);
+        until(() -> placed().size() == 1, "an entry");
+        String name = venue.sent.getFirst().name();
+        until(() -> venue.asked.contains(name), "in doubt");
+        // the fill comes before the answer, and a second time after it
+        FromBroker fill = new FromBroker.Filled(name, "x1", 1, 4001, 1, true, 0, time);
+        venue.holds = 1;
+        tell(fill);
+        until(() -> placed().contains(Order.Role.STOP), "guarded");
+        venue.events.add(new VenueEvent.Asked(name, true));
+        tell(fill);
+        String stop = venue.sent.getLast().name();
+        tell(new FromBroker.Received(stop, stop));
+        until(() -> disk.written.getLast().equals(new LiveInput.Linked(Optional.empty(), false)), "in step again");
+        session.end();
+        thread.join();
+        assertEquals(run.engine().net(), 1);
+        assertEquals(run.engine().log().fills().size(), 1);
+        assertEquals(placed(), List.of(Order.Role.ENTRY, Order.Role.STOP));
     }
 
     @Test(timeOut = 60_000)

@@ -65,6 +65,7 @@ final class FeedMessages {
     Message write(Tape tape, int from, int to, String request) {
         Message message = Own.message(MsgType.MARKET_DATA_INCREMENTAL_REFRESH);
         message.setString(MDReqID.FIELD, request);
+        Own.number(message, Tags.NUMBER, from + 1L);
         for (int print = from; print < to; print++) {
             quote(message, bid, tape.bid(print), tape.bidSize(print));
             quote(message, ask, tape.ask(print), tape.askSize(print));
@@ -127,7 +128,9 @@ final class FeedMessages {
                 }
             }
         }
-        return new VenueEvent.Prints(prints, sent(message), stamp(message));
+        return new VenueEvent.Prints(prints, sent(message), stamp(message), Own.has(message, Tags.NUMBER)
+                ? OptionalInt.of((int) Own.number(message, Tags.NUMBER, "the number of a trade"))
+                : OptionalInt.empty());
     }
 
     /** When a message was sent; a venue that says nothing else has the time of its computer. */

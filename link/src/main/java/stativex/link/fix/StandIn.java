@@ -79,6 +79,7 @@ public final class StandIn implements AutoCloseable {
     private double speed;
     private long silentUntil;
     private int rejects;
+    private int skips;
     private volatile boolean closing;
 
     /** A wanted step. @param orders that were sent before it was asked for */
@@ -173,6 +174,7 @@ public final class StandIn implements AutoCloseable {
             }
             case Wish.Silence silence -> silentUntil = System.nanoTime() + silence.nanos();
             case Wish.Elsewhere elsewhere -> broker.elsewhere(elsewhere.contracts());
+            case Wish.Gap gap -> skips = gap.prints();
             case Wish.Reject reject -> rejects = reject.orders();
             case Wish.Speed asked -> {
                 if (setup.speed().isPresent()) {
@@ -332,6 +334,9 @@ public final class StandIn implements AutoCloseable {
             opens(time);
             broker.print(next++);
         }
+        int kept = Math.min(next, from + skips);
+        skips -= kept - from;
+        from = kept;
         if (next > from) {
             Message message = feed.write(tape, from, next, request.orElse(""));
             Own.number(message, Tags.NANOS, until);

@@ -34,5 +34,8 @@ final class Tags {
     /** Of market data: seconds at the venue that pass in one second; its own time is beside it. */
     static final int SPEED = 5013;
 
+    /** Of market data: number of the first trade in the day, from 1, so that a gap and a repetition are noticed. */
+    static final int NUMBER = 5014;
+
     private Tags() {}
 }

@@ -21,8 +21,11 @@ public sealed interface Wish {
     /** It plays so many tape seconds a second from now on, where it does not keep step. */
     record Speed(double speed) implements Wish {}
 
+    /** So many prints are not sent, though orders meet them. */
+    record Gap(int prints) implements Wish {}
+
     /** The words of each. */
-    String WORDS = "drop, silence SECONDS, elsewhere CONTRACTS, reject ORDERS or speed N";
+    String WORDS = "drop, silence SECONDS, elsewhere CONTRACTS, reject ORDERS, gap PRINTS or speed N";
 
     /** @throws BadInput when a line asks for none of them */
     static Wish read(String line) {
@@ -41,6 +44,9 @@ public sealed interface Wish {
                 }
                 if (words[0].equals("elsewhere") && number != 0) {
                     return new Elsewhere(number);
+                }
+                if (words[0].equals("gap") && number > 0) {
+                    return new Gap(number);
                 }
                 if (words[0].equals("reject") && number > 0) {
                     return new Reject(number);
