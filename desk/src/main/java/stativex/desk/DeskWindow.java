@@ -52,6 +52,9 @@ import stativex.trial.Days;
 import stativex.market.Tape;
 import stativex.market.Side;
 import stativex.files.tape.TapeReference;
+import stativex.files.tape.Progress;
+import stativex.files.tape.ReceivedTape;
+import stativex.files.LiveFolder;
 import stativex.files.SealBook;
 import stativex.files.SessionFile;
 import stativex.files.StrategyDraft;
@@ -292,6 +295,7 @@ public final class DeskWindow {
     void endLive() {
         live.ifPresent(part -> {
             part.close();
+            keepReceived(part.day());
             live = Optional.empty();
             run.ifPresent(RunStage::leave);
             run = Optional.of(runStage(workspace()));
@@ -300,6 +304,23 @@ public final class DeskWindow {
             stage(6);
             refresh();
         });
+    }
+
+    /** What was received is a tape from now on, made beside the window. */
+    private void keepReceived(LiveDay day) {
+        if (day.run().tape().count() == 0) {
+            return;
+        }
+        Documents.Read<Contract> contract = day.setup().documents().contract();
+        String name = contract.value().symbol() + " live " + LiveFolder.name(day.setup().journal());
+        CompletableFuture
+                .runAsync(() -> ReceivedTape.keep(TapeStore.own(), name, day.run().received(), contract, Progress.NONE))
+                .whenComplete((done, problem) -> Platform.runLater(() -> {
+                    say(problem == null
+                            ? "What was received is kept as the tape " + name + "."
+                            : String.valueOf(problem.getCause().getMessage()));
+                    tape.refresh();
+                }));
     }
 
     /** The live day, while there is one. */

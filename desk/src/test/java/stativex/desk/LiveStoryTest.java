@@ -21,6 +21,7 @@ import stativex.engine.Mode;
 import stativex.engine.Snapshot;
 import stativex.files.DataFolder;
 import stativex.files.Documents;
+import stativex.files.tape.TapeStore;
 import stativex.link.LiveDay;
 import stativex.link.fix.StandIn;
 import stativex.link.fix.Wish;
@@ -156,6 +157,9 @@ public class LiveStoryTest extends DeskTest {
         robot.clickOn("#end-live");
         robot.clickOn("#end-live-yes");
         until("the replay is there again", () -> window.live().isEmpty() && text(".clock").startsWith("Replay"));
+        until("what was received is a tape", () -> TapeStore.own().list().stream()
+                .anyMatch(entry -> entry.name().startsWith("TDL live ")));
+        until("it is said", () -> text("#notice").startsWith("What was received is kept as the tape TDL live "));
     }
 
     @Test

@@ -34,6 +34,7 @@ public final class LiveJournal implements LiveRecord {
     private final InputJournal.Writer journal;
     private final List<String> names;
     private final Path file;
+    private Optional<DiskReserve> reserve = Optional.empty();
 
     private LiveJournal(Path file, InputJournal.Writer journal, List<Documents.Read<Strategy>> strategies) {
         this.file = file;
@@ -71,6 +72,22 @@ public final class LiveJournal implements LiveRecord {
     public static LiveJournal onto(Recorded recorded) {
         return new LiveJournal(recorded.file(), InputJournal.Writer.onto(recorded.file()),
                 recorded.documents().strategies());
+    }
+
+    /** Has room reserved for when the disk is full. */
+    public LiveJournal reserving(DiskReserve room) {
+        reserve = Optional.of(room);
+        return this;
+    }
+
+    @Override
+    public boolean relieve() {
+        return reserve.filter(DiskReserve::free).isPresent();
+    }
+
+    @Override
+    public boolean isNearlyFull() {
+        return reserve.filter(DiskReserve::isLittle).isPresent();
     }
 
     /** Where it is. */

@@ -13,6 +13,16 @@ public interface LiveRecord extends AutoCloseable {
         inputs.forEach(this::input);
     }
 
+    /** Gives up what was reserved for when the disk is full. Returns whether that may help. */
+    default boolean relieve() {
+        return false;
+    }
+
+    /** Whether there is little room left for it. */
+    default boolean isNearlyFull() {
+        return false;
+    }
+
     /** Returns when everything written so far would survive a kill and a power cut. */
     void force();
 

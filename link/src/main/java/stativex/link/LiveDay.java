@@ -14,6 +14,7 @@ import stativex.account.AccountState;
 import stativex.engine.Command;
 import stativex.engine.Snapshot;
 import stativex.files.BadInput;
+import stativex.files.DiskReserve;
 import stativex.files.Documents;
 import stativex.files.LiveJournal;
 import stativex.files.LiveLog;
@@ -103,13 +104,13 @@ public final class LiveDay implements AutoCloseable {
                 before = recorded.inputs().size();
                 worked = recorded.again();
                 going = going.after(recorded.reports(), recorded.steps());
-                journal = LiveJournal.onto(recorded);
+                journal = LiveJournal.onto(recorded).reserving(reserve());
             } else {
                 before = 0;
                 String name = fresh();
                 AccountState state = account.left(documents.account().value());
                 worked = new LiveJournal.Worked(new LiveRun(LiveJournal.start(documents, name, state)), List.of());
-                journal = LiveJournal.begin(setup.journal(), documents, name, state);
+                journal = LiveJournal.begin(setup.journal(), documents, name, state).reserving(reserve());
             }
             run = worked.run();
             account.begins(setup.journal(), run.engine().accountState());
@@ -166,6 +167,10 @@ public final class LiveDay implements AutoCloseable {
         byte[] bits = new byte[16];
         new SecureRandom().nextBytes(bits);
         return HexFormat.of().formatHex(bits);
+    }
+
+    private DiskReserve reserve() {
+        return DiskReserve.of(setup.journal().toAbsolutePath().getParent());
     }
 
     /** Inputs that the journal held when it was gone on with; 0 of a new one. */

@@ -2,6 +2,7 @@ package stativex.link;
 
 import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
@@ -9,10 +10,14 @@ import java.util.OptionalLong;
 import java.util.Queue;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.function.Supplier;
+import stativex.account.Headroom;
 import stativex.engine.Command;
+import stativex.engine.Mode;
 import stativex.files.BadInput;
 import stativex.files.LiveRecord;
+import stativex.files.ResultWords;
 import stativex.interlock.OutOfStep;
+import stativex.market.Money;
 import stativex.market.TapeTime;
 import stativex.order.FromBroker;
 import stativex.order.Order;
@@ -39,6 +44,8 @@ public final class LiveSession {
     private static final long GRACE = 500_000_000L;
     /** Nanoseconds that this computer's clock may jump. */
     private static final long JUMP = 2_000_000_000L;
+    /** Nanoseconds between two looks at lines and disk. */
+    private static final long EACH = 1_000_000_000L;
     /** Nanoseconds in which two clocks count as read together. */
     private static final long TOGETHER = 100_000_000L;
 
@@ -105,6 +112,9 @@ public final class LiveSession {
     /** What could not be written down yet, in order, and why. */
     private final ArrayDeque<LiveInput> unjournalled = new ArrayDeque<>();
     private Optional<String> unwritten = Optional.empty();
+    /** Why the reserve on the disk was given up. */
+    private Optional<String> relieved = Optional.empty();
+    private long lookedAtLines;
     private int contradicted;
     private volatile boolean ending;
 
@@ -448,7 +458,7 @@ public final class LiveSession {
         boolean could = unwritten.isEmpty();
         unjournalled.addAll(inputs);
         write();
-        if (could && unwritten.isPresent() && !(inputs.getFirst() instanceof LiveInput.Linked)) {
+        if (could && !unjournalled.isEmpty() && !(inputs.getFirst() instanceof LiveInput.Linked)) {
             // nothing is entered because of what is not written down
             for (int i = 0; i < inputs.size(); i++) {
                 unjournalled.removeLast();
@@ -477,24 +487,32 @@ public final class LiveSession {
         }
     }
 
-    /** Writes down what was not, and has it on the disk before anything leaves because of it. */
+    /** Writes down what was not. Once the reserve had to be given up, nothing is entered until the day is begun again. */
     private void write() {
-        try {
-            if (!unjournalled.isEmpty()) {
-                record.inputs(List.copyOf(unjournalled));
-                unjournalled.clear();
-            }
-            unwritten = Optional.empty();
-        } catch (BadInput e) {
-            unwritten = Optional.of(e.getMessage());
+        if (unjournalled.isEmpty()) {
+            return;
         }
+        List<LiveInput> all = List.copyOf(unjournalled);
+        on(() -> record.inputs(all), unjournalled::clear);
     }
 
     private void force() {
+        on(record::force, () -> {
+            // it is on the disk
+        });
+    }
+
+    private void on(Runnable writing, Runnable done) {
         try {
-            record.force();
+            writing.run();
+            done.run();
+            unwritten = relieved;
         } catch (BadInput e) {
             unwritten = Optional.of(e.getMessage());
+            if (relieved.isEmpty() && record.relieve()) {
+                relieved = Optional.of(e.getMessage() + "; the reserve is used up: make room, then link anew");
+                on(writing, done);
+            }
         }
     }
 
@@ -523,10 +541,28 @@ public final class LiveSession {
         alarm(Alarm.Kind.CLOCK_APART, late.equals(Optional.of(OutOfStep.CLOCK_APART)),
                 () -> "this computer's clock is " + feed.ahead() / 1_000_000 + " ms ahead of the venue's stamps", now);
         alarm(Alarm.Kind.JOURNAL_STOPPED, unwritten.isPresent(), () -> unwritten.orElseThrow(), now);
+        if (now - lookedAtLines > EACH) {
+            lookedAtLines = now;
+            alarm(Alarm.Kind.DISK_NEARLY_FULL, record.isNearlyFull(),
+                    () -> "there is little room on the disk for the journal", now);
+            Optional<Headroom> near = nearest();
+            alarm(Alarm.Kind.LINE_NEAR, near.isPresent(),
+                    () -> ResultWords.of(near.orElseThrow().line().kind()) + " is "
+                            + Money.text(near.orElseThrow().money()) + " away",
+                    now);
+        }
         List<String> all = run.contradictions();
         for (; contradicted < all.size(); contradicted++) {
             watcher.alarm(new Alarm(Alarm.Kind.CONTRADICTION, all.get(contradicted)), true);
         }
+    }
+
+    /** The line below that is near, and nearest, of all that are engaged. */
+    private Optional<Headroom> nearest() {
+        return run.engine().snapshot().strategies().stream()
+                .filter(strategy -> strategy.mode() == Mode.ENGAGED || strategy.position().isPresent())
+                .flatMap(strategy -> strategy.headroom().stream()).filter(h -> h.line().below() && h.near())
+                .min(Comparator.comparingLong(Headroom::money));
     }
 
     private void alarm(Alarm.Kind kind, boolean stands, Supplier<String> words, long now) {

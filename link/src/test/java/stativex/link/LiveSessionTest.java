@@ -83,6 +83,14 @@ public class LiveSessionTest {
     private static final class Disk implements LiveRecord {
         final List<LiveInput> written = new CopyOnWriteArrayList<>();
         volatile boolean full;
+        /** Room was reserved, and giving it up helps. */
+        volatile boolean reserve;
+
+        @Override
+        public boolean relieve() {
+            full &= !reserve;
+            return reserve;
+        }
 
         @Override
         public void input(LiveInput input) {
@@ -363,6 +371,22 @@ public class LiveSessionTest {
         assertEquals(run.engine().net(), 1);
         assertEquals(run.engine().log().fills().size(), 1);
         assertEquals(placed(), List.of(Order.Role.ENTRY, Order.Role.STOP));
+    }
+
+    @Test(timeOut = 60_000)
+    public void theReserveIsForExits() throws InterruptedException {
+        enters();
+        disk.reserve = true;
+        disk.full = true;
+        session.command(new Command.Flatten(0));
+        until(() -> placed().contains(Order.Role.LEAVE), "the exit is sent");
+        assertTrue(disk.written.contains(new LiveInput.Asked(new Command.Flatten(0))), "and written down");
+        tell(new FromBroker.Filled(venue.sent.getLast().name(), "x2", 1, 4001, 1, true, 0, time));
+        venue.holds = 0;
+        rises(4010);
+        TimeUnit.MILLISECONDS.sleep(300);
+        assertEquals(placed().stream().filter(role -> role == Order.Role.ENTRY).count(), 1, "nothing is entered");
+        assertTrue(said.stream().anyMatch(one -> one.contains("the reserve is used up")), said + "");
     }
 
     @Test(timeOut = 60_000)
