@@ -22,6 +22,7 @@ import stativex.link.Link;
 import stativex.link.LiveDay;
 import stativex.link.LiveSession;
 import stativex.link.VenueEvent;
+import stativex.link.WarmUp;
 import stativex.link.fix.StandIn;
 import stativex.link.fix.Wish;
 import stativex.market.Contract;
@@ -199,6 +200,9 @@ final class LiveTimes {
         Contract contract = documents.contract().value();
         Tape tape = Demo.tape(contract);
         Path folder = Files.createTempDirectory("live");
+        long warm = System.nanoTime();
+        System.out.printf("warmed up by %d messages of an invented day in %.1f s%n", WarmUp.run(documents),
+                seconds(warm));
         Here one = work(documents, tape, folder.resolve("one.journal"), 1);
         System.out.printf(
                 "%d times orders left because of a print or of what the broker told: from it to the wire p50 %.0f µs, p99 %.0f; the disk's share p50 %.0f, p99 %.0f; the engine's p50 %.1f, p99 %.1f%n",

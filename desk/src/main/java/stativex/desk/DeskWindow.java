@@ -95,7 +95,7 @@ public final class DeskWindow {
     private Optional<LimitsStage> limits = Optional.empty();
     private Optional<TrialsStage> trials = Optional.empty();
     private Optional<LivePart> live = Optional.empty();
-    private ReplayBar replayBar;
+    private Optional<ReplayBar> replayBar = Optional.empty();
     private Optional<RunView> shown = Optional.empty();
     private int stage = 1;
     /** A switch that would end what is under way is asked once. */
@@ -256,8 +256,9 @@ public final class DeskWindow {
     }
 
     private RunStage runStage(Workspace of) {
-        replayBar = new ReplayBar(of.inputs().contract(), this::jump, this::askLive);
-        return new RunStage(of.inputs(), of.own(), of.replay().latest(), link, this::send, replayBar, Optional.empty());
+        ReplayBar bar = new ReplayBar(of.inputs().contract(), this::jump, this::askLive);
+        replayBar = Optional.of(bar);
+        return new RunStage(of.inputs(), of.own(), of.replay().latest(), link, this::send, bar, Optional.empty());
     }
 
     // ------------------------------------------------------------------ a live day
@@ -710,7 +711,7 @@ public final class DeskWindow {
         shown = Optional.of(view);
         topBar.show(view, "Replay", "sim");
         sounds.hear(view.snapshot(), view.jumpTo().isPresent(), 0, System.nanoTime());
-        replayBar.show(workspace.get().replay(), view);
+        replayBar.ifPresent(bar -> bar.show(workspace.get().replay(), view));
         run.ifPresent(stage -> stage.show(view));
         tape.running(workspace.get().tape(), ChartModel.running(view.snapshot()));
         if (stage == 3) {
@@ -737,7 +738,7 @@ public final class DeskWindow {
     }
 
     private void send(Command command) {
-        live.ifPresentOrElse(part -> part.day().command(command), () -> workspace().replay().command(command));
+        live.ifPresentOrElse(part -> part.send(command), () -> workspace().replay().command(command));
     }
 
     private void jump(long time) {

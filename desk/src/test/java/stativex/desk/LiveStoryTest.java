@@ -11,12 +11,14 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalInt;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.input.KeyCode;
 import org.testfx.util.WaitForAsyncUtils;
 import org.testng.annotations.AfterMethod;
 import org.testng.annotations.Test;
+import stativex.engine.Command;
 import stativex.engine.Mode;
 import stativex.engine.Snapshot;
 import stativex.files.DataFolder;
@@ -26,7 +28,9 @@ import stativex.link.LiveDay;
 import stativex.link.fix.StandIn;
 import stativex.link.fix.Wish;
 import stativex.market.Contract;
+import stativex.market.Side;
 import stativex.market.Tape;
+import stativex.order.Order;
 import stativex.order.Terms;
 
 /** A live day at the stand-in in the real window: linked, looked over, engaged, cut off, settled, flattened. */
@@ -126,6 +130,13 @@ public class LiveStoryTest extends DeskTest {
         until("orders are held back at first", () -> robot.lookup("#not-possible").queryAs(Label.class).getText()
                 .contains("Orders"));
         picture("engage-held-back");
+        fx(() -> {
+            window.live().orElseThrow().send(new Command.Enter(Side.LONG, Order.Type.MARKET, 1, Tape.NONE, Tape.NONE,
+                    OptionalInt.empty(), true));
+            return null;
+        });
+        until("an order by hand is held back, too", () -> said("your order was not sent"));
+        assertTrue(live().snapshot().hand().position().isEmpty());
         robot.push(KeyCode.ESCAPE);
         WaitForAsyncUtils.waitForFxEvents();
         assertEquals(often().mode(), Mode.WATCHING);
@@ -173,8 +184,8 @@ public class LiveStoryTest extends DeskTest {
         until("it guards it", () -> often().position().flatMap(Snapshot.PositionView::stop).isPresent());
         assertEquals(often().position().orElseThrow().open(), 1);
         until("the stop is at the broker", () -> live().snapshot().orders().stream()
-                .anyMatch(order -> order.role() == stativex.order.Order.Role.STOP
-                        && order.state() == stativex.order.Order.State.WORKING));
+                .anyMatch(order -> order.role() == Order.Role.STOP
+                        && order.state() == Order.State.WORKING));
         fx(() -> {
             window.endLive();
             return null;

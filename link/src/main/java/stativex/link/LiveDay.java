@@ -277,7 +277,9 @@ public final class LiveDay implements AutoCloseable {
         synchronized (said) {
             words = new ArrayList<>(said);
         }
-        long clock = Math.max(run.engine().lastTime(), standing.time().orElse(Long.MIN_VALUE));
+        long worked = Math.max(run.engine().lastTime(), standing.time().orElse(Long.MIN_VALUE));
+        // before the first print nobody knows what time it is there
+        long clock = worked == Long.MIN_VALUE ? System.currentTimeMillis() * 1_000_000 : worked;
         return new View(run.engine().snapshot(), clock, standing, words, run.tape().count(), over, problem);
     }
 

@@ -142,6 +142,13 @@ public final class LiveBar extends HBox {
         sent.setSelected(sends);
     }
 
+    /** Something was not sent because orders are held back: shows where that is switched. */
+    void points() {
+        sent.requestFocus();
+        alarm.setVisible(true);
+        alarm.setText("not sent: orders are held back");
+    }
+
     /** Whether orders are sent; off at every start. */
     public boolean sends() {
         return sends;

@@ -7,6 +7,7 @@ import java.util.function.IntConsumer;
 import stativex.demo.Demo;
 import stativex.desk.chart.ChartLink;
 import stativex.desk.run.RunStage;
+import stativex.engine.Command;
 import stativex.files.ForwardDays;
 import stativex.files.BadInput;
 import stativex.files.TrialFolder;
@@ -34,8 +35,18 @@ public final class LivePart implements AutoCloseable {
         this.own = own;
         this.go = go;
         this.inputs = day.inputs();
-        bar = new LiveBar(own, day::command, ends);
-        stage = new RunStage(inputs, own, day.latest(), link, day::command, bar, Optional.of(this::engages));
+        bar = new LiveBar(own, this::send, ends);
+        stage = new RunStage(inputs, own, day.latest(), link, this::send, bar, Optional.of(this::engages));
+    }
+
+    /** The person's command; an entry of theirs is not sent either while orders are held back. */
+    public void send(Command command) {
+        if (command instanceof Command.Enter && !bar.sends()) {
+            day.note("your order was not sent: orders are held back");
+            bar.points();
+            return;
+        }
+        day.command(command);
     }
 
     /** The day itself. */
