@@ -10,6 +10,7 @@ import java.util.Deque;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Optional;
+import java.util.concurrent.atomic.AtomicBoolean;
 import stativex.account.AccountState;
 import stativex.engine.Command;
 import stativex.engine.Snapshot;
@@ -34,6 +35,8 @@ public final class LiveDay implements AutoCloseable {
     private static final int KEPT = 200;
     /** Nanoseconds between two looks at how the account stands. */
     private static final long KEEP = 1_000_000_000L;
+    /** Whether code for orders has been run once in this process. */
+    private static final AtomicBoolean WARM = new AtomicBoolean();
 
     /**
      * What it is made of.
@@ -214,13 +217,22 @@ public final class LiveDay implements AutoCloseable {
 
     /** Works on the caller's thread until the venue has nothing more to tell, or it is closed. */
     public void work() throws InterruptedException {
+        warmUp();
         session.run();
+    }
+
+    /** Before the first order of a day; a day that is gone on with has none of the time. */
+    private void warmUp() {
+        if (!setup.inStep() && before == 0 && WARM.compareAndSet(false, true)) {
+            WarmUp.run(setup.documents());
+        }
     }
 
     /** Works on a thread of its own. Call once. */
     public LiveDay start() {
         thread = Optional.of(Thread.ofPlatform().name("live day").daemon().start(() -> {
             try {
+                warmUp();
                 session.run();
                 over = true;
                 latest = view(Optional.empty());

@@ -5,9 +5,13 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.SplittableRandom;
+import stativex.account.Account;
+import stativex.account.AccountState;
+import stativex.account.OwnLimits;
+import stativex.account.Rulebook;
 import stativex.engine.Command;
 import stativex.engine.Mode;
-import stativex.files.LiveJournal;
+import stativex.files.Documents;
 import stativex.files.SessionFile;
 import stativex.market.Contract;
 import stativex.market.Session;
@@ -41,7 +45,11 @@ public final class WarmUp {
             return 0;
         }
         Tape tape = tape(session.get());
-        LiveRun day = new LiveRun(LiveJournal.start(documents, "warm"));
+        // without limits, which would end the day after a few losses
+        Account wide = documents.account().value().with(OwnLimits.NONE).with(new Rulebook("none", List.of()));
+        LiveRun day = new LiveRun(new LiveRun.Start(contract, wide, documents.strategies().stream()
+                .map(Documents.Read::value).toList(), new TapeBuilder(1).build(), Optional.empty(),
+                AccountState.fresh(wide), "warm"));
         SimulatedBroker broker = new SimulatedBroker(tape, contract, Terms.DEFAULT);
         ArrayDeque<ToBroker> sent = new ArrayDeque<>();
         int orders = 0;
