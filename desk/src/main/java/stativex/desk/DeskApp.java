@@ -10,6 +10,7 @@ import javafx.scene.Scene;
 import javafx.scene.control.Label;
 import javafx.scene.layout.StackPane;
 import javafx.stage.Stage;
+import stativex.desk.live.LivePart;
 import stativex.desk.look.FilePicker;
 import stativex.desk.look.Look;
 import stativex.files.FaultLog;
@@ -136,6 +137,7 @@ public final class DeskApp extends Application {
 
     @Override
     public void stop() {
+        window.flatMap(DeskWindow::live).ifPresent(LivePart::close);
         Optional<Workspace> open = window.filter(DeskWindow::isWorking).map(DeskWindow::workspace);
         open.ifPresent(Workspace::close);
         open.flatMap(Workspace::file)

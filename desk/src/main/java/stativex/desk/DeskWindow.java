@@ -272,13 +272,16 @@ public final class DeskWindow {
         });
     }
 
-    /** Links to a venue; the replay stops where it stands. @throws BadInput when the day cannot be begun */
-    void goLive(LiveDay.Setup setup) {
-        Workspace now = workspace();
-        now.replay().pause();
-        LiveDay day = new LiveDay(setup, sentence -> {
+    /** Links to a venue; the replay stops where it stands. An earlier day may have to be gone through first: that is done beside the window. */
+    CompletableFuture<Void> goLive(LiveDay.Setup setup) {
+        workspace().replay().pause();
+        return CompletableFuture.supplyAsync(() -> new LiveDay(setup, sentence -> {
             // the bar shows what was said, and the journal's log keeps it
-        });
+        })).thenAcceptAsync(day -> shows(day, setup), Platform::runLater);
+    }
+
+    private void shows(LiveDay day, LiveDay.Setup setup) {
+        Workspace now = workspace();
         for (int i = 0; i < setup.documents().strategies().size(); i++) {
             day.command(new Command.SetMode(i, Mode.WATCHING));
         }

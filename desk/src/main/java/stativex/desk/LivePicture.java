@@ -63,8 +63,11 @@ final class LivePicture {
         SessionFile.Set one = new SessionFile.Set(documents.contract(), documents.account(),
                 documents.strategies().stream().filter(s -> s.value().contract().equals(contract.symbol())
                         && s.value().signals().others(contract).isEmpty()).toList());
+        CompletableFuture<Void> begun = new CompletableFuture<>();
+        onWindow(() -> window.goLive(new LiveDay.Setup(one, at, false, journal, Optional.empty()))
+                .whenComplete((done, problem) -> begun.complete(null)));
+        begun.join();
         onWindow(() -> {
-            window.goLive(new LiveDay.Setup(one, at, false, journal, Optional.empty()));
             if (!engage) {
                 window.live().orElseThrow().day().command(new Command.SetMode(0, Mode.ENGAGED));
                 press(window, "orders-sent");

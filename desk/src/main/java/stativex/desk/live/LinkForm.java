@@ -5,7 +5,9 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.Consumer;
+import java.util.concurrent.CompletableFuture;
+import java.util.function.Function;
+import javafx.application.Platform;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
@@ -29,21 +31,23 @@ import stativex.link.LiveDay;
 /** Where the venue is, which strategies go along, and whether a day that was begun goes on. */
 public final class LinkForm extends VBox {
     private final SessionFile.Set documents;
-    private final Consumer<LiveDay.Setup> begins;
+    private final Function<LiveDay.Setup, CompletableFuture<Void>> begins;
     private final TextField venue = new TextField("127.0.0.1:4404");
     private final List<CheckBox> strategies = new ArrayList<>();
     private final CheckBox lockstep = new CheckBox("it keeps step with us (a stand-in that was started so)");
     private final CheckBox goOn = new CheckBox();
     private final TextField alarm = new TextField();
+    private final Button link = new Button("Link");
     private final Label problem = new Label();
     private Optional<Path> begun = Optional.empty();
 
     /**
      * @param documents at hand
-     * @param begins told what is to be begun
+     * @param begins begins a day; it may take a while, and fail
      * @param closed it is not shown any more
      */
-    public LinkForm(SessionFile.Set documents, Consumer<LiveDay.Setup> begins, Runnable closed) {
+    public LinkForm(SessionFile.Set documents, Function<LiveDay.Setup, CompletableFuture<Void>> begins,
+            Runnable closed) {
         super(10);
         this.documents = documents;
         this.begins = begins;
@@ -96,7 +100,6 @@ public final class LinkForm extends VBox {
         problem.getStyleClass().add("problem");
         problem.setWrapText(true);
         problem.setMinHeight(USE_PREF_SIZE);
-        Button link = new Button("Link");
         link.setId("link");
         link.getStyleClass().add("primary");
         link.setDefaultButton(true);
@@ -149,10 +152,21 @@ public final class LinkForm extends VBox {
             }
             InetSocketAddress at = Addresses.read("the venue", venue.getText().strip());
             Path journal = begun.filter(file -> goOn.isSelected()).orElseGet(() -> LiveFolder.own().fresh());
-            begins.accept(new LiveDay.Setup(along, at, lockstep.isSelected(), journal,
-                    Optional.of(alarm.getText().strip()).filter(text -> !text.isEmpty()).map(Path::of)));
+            link.setDisable(true);
+            link.setText("Linking …");
+            begins.apply(new LiveDay.Setup(along, at, lockstep.isSelected(), journal,
+                    Optional.of(alarm.getText().strip()).filter(text -> !text.isEmpty()).map(Path::of)))
+                    .whenComplete((done, why) -> Platform.runLater(() -> ended(why)));
         } catch (BadInput | IllegalArgumentException e) {
             problem.setText(e.getMessage());
+        }
+    }
+
+    private void ended(Throwable why) {
+        link.setDisable(false);
+        link.setText("Link");
+        if (why != null) {
+            problem.setText(String.valueOf((why.getCause() == null ? why : why.getCause()).getMessage()));
         }
     }
 }

@@ -66,7 +66,7 @@ public class InStepTest {
     public void aDayOverFixInStepIsTheTrialOfItsTape() throws Exception {
         SessionFile.Set documents = documents();
         Contract contract = documents.contract().value();
-        Tape tape = thinned(Demo.tape(contract), 40);
+        Tape tape = thinned(Demo.tape(contract), 80);
         Inputs inputs = documents.inputs(tape, Terms.DEFAULT);
         Run trial = Run.trial(inputs);
         InetSocketAddress at = free();
@@ -78,7 +78,9 @@ public class InStepTest {
             LiveSession session = new LiveSession(live, link, LiveRecord.NONE, LiveSession.Going.on(true), said::add);
             session.command(new Command.SetMode(0, Mode.ENGAGED));
             session.run();
-            assertEquals(said, List.of("linked to the venue"), said.toString());
+            assertEquals(said.getFirst(), "linked to the venue");
+            // a line may be near; nothing else is said
+            assertTrue(said.stream().skip(1).allMatch(one -> one.contains("day loss is")), said.toString());
             assertEquals(live.engine().net(), venue.net());
         }
         live.engine().finish();
