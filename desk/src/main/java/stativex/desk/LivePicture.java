@@ -75,7 +75,7 @@ final class LivePicture {
         });
         LiveDay live = window.live().orElseThrow().day();
         long moment = options.at(contract).orElse(workspace.begin());
-        until(live, view -> view.clock() >= moment);
+        until(live, view -> view.prints() > 0 && view.clock() >= moment);
         venue.wish(new Wish.Speed(1));
         if (engage) {
             venue.wish(new Wish.Elsewhere(1));

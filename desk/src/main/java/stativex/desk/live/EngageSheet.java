@@ -272,7 +272,7 @@ public final class EngageSheet extends HBox {
             lines.add(new Label(f.counted()
                     ? "now " + Format.signedMoney(contract.money(ticks, 1))
                     : "nobody here counts it; it would count from " + Format.price(contract, from)
-                            + ", the price when it was seen"));
+                            + ", as first seen"));
             line.setVisible(true);
             line.setManaged(true);
             line.show(contract, f, last, choices.stream().filter(choice -> choice.way() == Joining.Way.TAKE_OVER)

@@ -166,8 +166,8 @@ public final class LiveBar extends HBox {
                 : "feed " + Format.grouped(Integer.toString(shown.prints())) + " prints"
                         + (!shown.snapshot().inSession()
                                 ? ", no session is open"
-                                : standing.silence() > 2 * TapeTime.SECOND
-                                        ? ", the last " + Format.duration(standing.silence()) + " ago"
+                                : standing.silence() > 10 * TapeTime.SECOND
+                                        ? ", the last " + standing.silence() / TapeTime.SECOND + " s ago"
                                         : ""));
         boolean doubt = !standing.inDoubt().isEmpty() || standing.difference().isPresent();
         brokerMark.set(!standing.orders() ? Mark.State.WRONG : doubt ? Mark.State.NEAR : Mark.State.CLEAR);
