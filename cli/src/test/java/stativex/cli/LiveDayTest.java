@@ -47,7 +47,7 @@ public class LiveDayTest {
         Contract contract = Demo.documents().contract().value();
         Tape whole = Demo.tape(contract);
         TapeBuilder thin = new TapeBuilder(16);
-        for (int print = 0; print < whole.count(); print += 60) {
+        for (int print = 0; print < whole.count(); print += 120) {
             thin.add(whole.time(print), whole.price(print), whole.size(print), whole.bid(print), whole.ask(print));
         }
         Demo.export(folder);

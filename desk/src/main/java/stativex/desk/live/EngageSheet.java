@@ -167,9 +167,9 @@ public final class EngageSheet extends HBox {
         HBox.setHgrow(gap, Priority.ALWAYS);
         Label then = new Label("And then");
         then.getStyleClass().add("heading");
-        Label what = new Label(strategy().name() + " enters by itself, inside its windows, up to "
-                + Strategy.largest(strategy().sides(), strategy().entry())
-                + " contracts at an entry. Flat & lock day ends it at once.");
+        int most = Strategy.largest(strategy().sides(), strategy().entry());
+        Label what = new Label(strategy().name() + " enters by itself, inside its windows, up to " + most
+                + (most == 1 ? " contract" : " contracts") + " at an entry. Flat & lock day ends it at once.");
         what.setWrapText(true);
         what.setMinHeight(Region.USE_PREF_SIZE);
         not.getStyleClass().add("tripped-text");
