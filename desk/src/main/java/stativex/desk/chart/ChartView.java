@@ -9,6 +9,7 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
+import stativex.desk.draw.NextFrame;
 import stativex.desk.draw.Pen;
 import stativex.desk.draw.Sketch;
 import stativex.desk.draw.SvgPen;
@@ -47,6 +48,7 @@ public final class ChartView extends Sketch {
     private final Pins pins = new Pins();
     private final List<Runnable> watchers = new ArrayList<>();
     private final ChartLink.Follower follower = this::follow;
+    private final NextFrame told = new NextFrame(this, () -> watchers.forEach(Runnable::run));
     private Optional<ChartModel> model = Optional.empty();
     private ChartOptions options = ChartOptions.PLAIN;
     private Panels panels;
@@ -106,7 +108,7 @@ public final class ChartView extends Sketch {
         addEventHandler(KeyEvent.KEY_PRESSED, this::key);
     }
 
-    /** Called whenever view or crosshair moved by hand. */
+    /** Called with the frame after view or crosshair moved by hand. */
     public void onMove(Runnable watcher) {
         watchers.add(watcher);
     }
@@ -187,7 +189,7 @@ public final class ChartView extends Sketch {
             return;
         }
         pointAt(time);
-        watchers.forEach(Runnable::run);
+        told.ask();
     }
 
     /** Puts the crosshair on the bar of a time; empty: takes it away. */
@@ -255,7 +257,7 @@ public final class ChartView extends Sketch {
 
     private void changed() {
         repaint();
-        watchers.forEach(Runnable::run);
+        told.ask();
     }
 
     private Area area(double x, double y) {

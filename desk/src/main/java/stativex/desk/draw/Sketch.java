@@ -10,13 +10,18 @@ import javafx.scene.image.PixelFormat;
 import javafx.scene.image.WritableImage;
 import javafx.scene.layout.Region;
 
-/** A region that is drawn by hand: it keeps pixels of its size, a canvas for texts, and paints when asked or resized. */
+/**
+ * A region that is drawn by hand: it keeps pixels of its size, a canvas for texts, and paints when asked or resized, once in a frame at
+ * most.
+ */
 public abstract class Sketch extends Region {
     private final ImageView shapes = new ImageView();
     private final Canvas words = new Canvas();
+    private final NextFrame frame = new NextFrame(this, this::paintIfStale);
     private Optional<PixelBuffer<IntBuffer>> buffer = Optional.empty();
     private Optional<PixelPen> pen = Optional.empty();
     private double scale = 1;
+    private boolean stale;
 
     protected Sketch() {
         shapes.setMouseTransparent(true);
@@ -36,8 +41,9 @@ public abstract class Sketch extends Region {
             words.setHeight(height);
             scale = wanted;
             prepare();
-            repaint();
+            stale = true;
         }
+        paintIfStale();
     }
 
     private void prepare() {
@@ -57,8 +63,18 @@ public abstract class Sketch extends Region {
         shapes.setFitHeight(words.getHeight());
     }
 
-    /** Paints anew. */
+    /** Paints anew with the next frame, or with the picture that is taken before it. */
     public final void repaint() {
+        stale = true;
+        setNeedsLayout(true);
+        frame.ask();
+    }
+
+    private void paintIfStale() {
+        if (!stale) {
+            return;
+        }
+        stale = false;
         pen.ifPresent(p -> buffer.orElseThrow().updateBuffer(changed -> {
             p.clear();
             paint(p, words.getWidth(), words.getHeight());
