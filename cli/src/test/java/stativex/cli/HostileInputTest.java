@@ -203,7 +203,7 @@ public class HostileInputTest {
             files.filter(file -> file.toString().endsWith(".strategy.json")).sorted().forEach(documents::add);
         }
         Path other = folder.resolve("changed.json");
-        for (int round = 0; round < 900 * TIMES; round++) {
+        for (int round = 0; round < 450 * TIMES; round++) {
             int which = round % 4 < 2 ? round % 4 : 2 + dice.nextInt(documents.size() - 2);
             JsonNode document = Json.read(documents.get(which));
             List<String> places = new ArrayList<>();
@@ -279,7 +279,7 @@ public class HostileInputTest {
         String signs = "\r\n\"\0,;\t-+eE.:TZ 0123456789\u00e9x";
         Path other = folder.resolve("other.csv");
         Path out = folder.resolve("other.bars.csv");
-        for (int round = 0; round < 250 * TIMES; round++) {
+        for (int round = 0; round < 125 * TIMES; round++) {
             byte[] bytes = good.clone();
             for (int i = 0; i <= round % 4; i++) {
                 int at = dice.nextInt(bytes.length);
@@ -339,7 +339,7 @@ public class HostileInputTest {
         List<String> fills = Files.readAllLines(folder.resolve("bent").resolve("fills.csv"));
         assertTrue(fills.size() > 3);
         int mended = 0;
-        for (int round = 0; round < 60 * TIMES; round++) {
+        for (int round = 0; round < 30 * TIMES; round++) {
             remove(folder.resolve("bent"));
             byte[] bytes = good.clone();
             if (round % 3 == 0) {
@@ -365,7 +365,7 @@ public class HostileInputTest {
                 Files.copy(folder.resolve("tdl.ticks.csv"), source, StandardCopyOption.REPLACE_EXISTING);
             }
         }
-        assertTrue(mended > 40 * TIMES, mended + " were made again");
+        assertTrue(mended > 20 * TIMES, mended + " were made again");
         everyCaseWasClear();
     }
 
@@ -573,7 +573,7 @@ public class HostileInputTest {
 
     @AfterClass
     public void enough() {
-        assertTrue(worked + refused >= 1000 * TIMES, worked + " were worked, " + refused + " refused");
-        assertTrue(worked > 100 && refused > 500, worked + " were worked, " + refused + " refused");
+        assertTrue(worked + refused >= 600 * TIMES, worked + " were worked, " + refused + " refused");
+        assertTrue(worked > 100 && refused > 300, worked + " were worked, " + refused + " refused");
     }
 }
