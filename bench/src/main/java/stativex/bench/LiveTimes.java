@@ -165,6 +165,11 @@ final class LiveTimes {
         }
 
         @Override
+        public void askAll() {
+            waiting.add(new VenueEvent.Listed(Optional.empty(), true));
+        }
+
+        @Override
         public void askPosition() {
             waiting.add(new VenueEvent.Held(broker.net()));
         }

@@ -15,17 +15,29 @@ final class Booking {
     private static final FillReason OPEN_AT_END = new FillReason.Left(LeaveReason.OPEN_AT_END);
 
     private final Engine engine;
+    private final OddFills odd;
+
     Booking(Engine engine) {
         this.engine = engine;
+        this.odd = new OddFills(engine, this);
+    }
+
+    OddFills odd() {
+        return odd;
     }
 
     /** Takes every report that the exchange has, one after the other. */
     void take(MarketRun of) {
         for (Optional<Report> report = of.exchange.next(); report.isPresent(); report = of.exchange.next()) {
-            of.orders.apply(report.get());
             OwnerRun owner = of.of(report.get().order().owner());
+            if (report.get() instanceof Report.Filled filled && !odd.fits(of, filled)) {
+                odd.take(of, filled);
+                continue;
+            }
+            of.orders.apply(report.get());
             switch (report.get()) {
-                case Report.Filled filled -> book(of, filled);
+                case Report.Filled filled -> book(of, filled, of.fee);
+                case Report.Undone undone -> odd.undo(of, undone);
                 case Report.Rejected rejected -> {
                     rejected(of, rejected);
                     of.refused.take(owner, rejected.order());
@@ -40,8 +52,9 @@ final class Booking {
                 case Report.Turned ignored -> {
                 }
                 case Report.Ended ended -> {
-                    if (!of.exchange.endsAtOnce() && ended.order().role() == Order.Role.STOP) {
-                        // nobody here asks for the end of a stop whose position is open
+                    if (!of.exchange.endsAtOnce() && (ended.order().role() == Order.Role.STOP
+                            || ended.order().role() == Order.Role.LEAVE)) {
+                        // nobody here asks for the end of a stop or a leave whose position is open
                         of.refused.take(owner, ended.order());
                     }
                 }
@@ -50,8 +63,9 @@ final class Booking {
         }
     }
 
-    private void book(MarketRun of, Report.Filled filled) {
-        Fill fill = Fill.of(filled, of.fee);
+    /** Books a fill that its order knows of already. @param fee money per contract and side */
+    void book(MarketRun of, Report.Filled filled, long fee) {
+        Fill fill = Fill.of(filled, fee);
         if (engine.ledger().flat() && fill.print() != of.lastFilled && of.lastInside >= 0) {
             // nothing was held since equity was last noted: until the print before it was what it was
             engine.days().stillAt(of.tape.time(of.lastInside), engine.equity());

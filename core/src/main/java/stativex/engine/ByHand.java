@@ -222,7 +222,8 @@ final class ByHand {
             int off = Math.min(rest, hand.bracket.open());
             market.orders.cut(hand.bracket, off, market.because());
             book(market.orders.book(hand.bracket, Order.Role.LEAVE, off,
-                    new FillReason.Left(LeaveReason.BROKERS_CORRECTION), market.because()), price);
+                    new FillReason.Left(LeaveReason.BROKERS_CORRECTION), hand.closedBars(), market.because()),
+                    price);
             rest -= off;
         }
         if (rest > 0 && hand.bracket.idle()) {
@@ -231,8 +232,8 @@ final class ByHand {
             hand.flattening = null;
         }
         if (rest > 0 && hand.bracket.side() == side) {
-            book(market.orders.book(hand.bracket, Order.Role.ENTRY, rest, new FillReason.Entry(), market.because()),
-                    price);
+            book(market.orders.book(hand.bracket, Order.Role.ENTRY, rest, new FillReason.Entry(), hand.closedBars(),
+                    market.because()), price);
         }
         done(hand, side, Decision.Act.ADOPTED, Math.abs(contracts), price);
     }

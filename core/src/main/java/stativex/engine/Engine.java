@@ -23,6 +23,7 @@ import stativex.market.SessionCalendar;
 import stativex.market.Side;
 import stativex.market.Tape;
 import stativex.order.Bracket;
+import stativex.order.FromBroker;
 import stativex.order.InsideBars;
 import stativex.order.LeaveReason;
 import stativex.order.Order;
@@ -267,6 +268,24 @@ public final class Engine {
         if (market.dirty && market.lastPrice != Tape.NONE) {
             judge(market);
         }
+    }
+
+    /**
+     * Somebody traded on the account elsewhere: it is the person's.
+     *
+     * @param of the contract's place in {@link #contracts}
+     * @param corrects it takes a fill back, or says what one was in truth: no fee is paid for it
+     * @return whether it was booked: before the first print nothing can be
+     */
+    public boolean elsewhere(int of, FromBroker.Elsewhere told, boolean corrects) {
+        MarketRun market = markets.get(of);
+        if (market.lastPrint < 0) {
+            return false;
+        }
+        booking.odd().elsewhere(market, told, corrects);
+        decide(market.hand, told.buy() ? Side.LONG : Side.SHORT, -1, told.price(),
+                new Decision.ByHand(Decision.Act.ADOPTED, told.quantity()));
+        return true;
     }
 
     /**

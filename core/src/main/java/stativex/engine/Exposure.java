@@ -104,9 +104,12 @@ final class Exposure {
                         market.contract.tickValue(), each);
             }
         }
-        proposed.ifPresent(p -> (p.side() == Side.LONG ? longs : shorts).risk(p.quantity(), p.turns()
-                ? planned(run, p.side(), p.worst(), p.quantity(), p.bar())
-                : entryRisk(run, p.side(), p.worst(), p.quantity(), p.bar()), market.contract.tickValue(), each));
+        // a size within its money may be none at all
+        proposed.filter(p -> p.quantity() > 0)
+                .ifPresent(p -> (p.side() == Side.LONG ? longs : shorts).risk(p.quantity(), p.turns()
+                        ? planned(run, p.side(), p.worst(), p.quantity(), p.bar())
+                        : entryRisk(run, p.side(), p.worst(), p.quantity(), p.bar()), market.contract.tickValue(),
+                        each));
         check.worse(longs, shorts);
     }
 

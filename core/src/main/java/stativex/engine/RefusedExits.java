@@ -56,17 +56,28 @@ final class RefusedExits {
                 && order.bracket().covered() > 0;
         if (exit && lost.stream().noneMatch(one -> one.isOf(order))) {
             lost.add(new Lost(run, order, market.now));
+            if (order.everything()) {
+                market.orders.leavesAgain(order.bracket(), true);
+            }
         }
     }
 
     /** After every event: whatever is due is sent again. */
     void look() {
         if (!lost.isEmpty()) {
-            lost.removeIf(one -> isOver(one));
+            lost.removeIf(this::ends);
             for (int i = 0; i < lost.size(); i++) {
                 again(lost.get(i));
             }
         }
+    }
+
+    private boolean ends(Lost one) {
+        boolean over = isOver(one);
+        if (over && one.order.everything()) {
+            market.orders.leavesAgain(one.bracket, false);
+        }
+        return over;
     }
 
     /** Whether nothing is open that it could leave, or one in its place works. */
@@ -91,11 +102,15 @@ final class RefusedExits {
             return;
         }
         if (one.order.role() == Order.Role.STOP && instead(one)) {
+            market.orders.afresh(one.bracket, market.because());
             market.orders.leaveCovered(one.bracket, LeaveReason.STOP_MISSING, market.because());
             return;
         }
         if (one.next > market.now || standing(one).isPresent()) {
             return;
+        }
+        if (leave || one.bracket.targets().stream().noneMatch(target -> target.state().live())) {
+            market.orders.afresh(one.bracket, market.because());
         }
         switch (one.order.role()) {
             case STOP -> market.orders.carryOut(one.run.trade.orElseThrow().plan().stopAgain(), one.bracket,

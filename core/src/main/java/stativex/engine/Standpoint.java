@@ -63,7 +63,7 @@ final class Standpoint implements Situation {
         if (entry.risk().sizing().isEmpty()) {
             return fixed;
         }
-        int quantity = warmingUp(fixed) || run.market.lastPrice == Tape.NONE ? 0 : fixed.quantity();
+        int quantity = warmingUp(fixed) || priceless() ? 0 : fixed.quantity();
         if (quantity > 0) {
             long distance = Exposure.nearest(engine, run);
             while (quantity > 0 && !within(entry.risk().sizing().get(), stopOut(fixed.of(quantity)), distance)) {
@@ -333,8 +333,13 @@ final class Standpoint implements Situation {
     }
 
     @Override
+    public boolean priceless() {
+        return run.market.lastPrice == Tape.NONE;
+    }
+
+    @Override
     public Optional<Line> crossed(Proposal proposal) {
-        if (run.market.lastPrice == Tape.NONE) {
+        if (priceless()) {
             return Optional.empty();
         }
         return Exposure.crossed(engine, run, Optional.of(new Exposure.Proposed(proposal.side(), expected(proposal),

@@ -504,7 +504,7 @@ public final class Interlocks {
 
         @Override
         public Optional<Refusal> refusal(Situation s, Proposal p) {
-            if (s.warmingUp(p)) {
+            if (s.warmingUp(p) || s.priceless()) {
                 return Optional.empty();
             }
             Optional<Long> cap = s.riskCap(p.side());

@@ -116,6 +116,11 @@ public interface Situation {
     /** Most money that a stop-out of an entry may cost; empty: any. */
     Optional<Long> riskCap(Side side);
 
+    /** Whether no print has come: nothing has a price, and nothing can be reckoned with one. */
+    default boolean priceless() {
+        return false;
+    }
+
     /** Money that a stop-out of an entry costs: to its initial stop, slippage and both fees; empty without a stop. */
     Optional<Long> stopOut(Proposal proposal);
 

@@ -22,6 +22,8 @@ public final class Bracket {
     private int open;
     /** Contracts of them that the broker does not have: somebody traded elsewhere. */
     private int missing;
+    /** A leave of everything was refused, and is sent again after a while. */
+    private boolean leavesAgain;
     private int freshPrint = -1;
     private int fresh;
 
@@ -105,9 +107,13 @@ public final class Bracket {
         return open == 0 && entering() == 0;
     }
 
-    /** Whether an order is on its way that leaves everything at the market. */
+    /** Whether an order is on its way that leaves everything at the market, or will be sent again after it was refused. */
     public boolean leaveSent() {
-        return leave(true);
+        return leavesAgain || leave(true);
+    }
+
+    void leavesAgain(boolean soon) {
+        leavesAgain = soon;
     }
 
     /** Whether an order at the market is on its way that takes a part off. */

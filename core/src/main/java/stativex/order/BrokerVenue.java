@@ -3,7 +3,6 @@ package stativex.order;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -34,7 +33,11 @@ public final class BrokerVenue implements Counterpart {
     private final Map<String, Boolean> cancelling = new LinkedHashMap<>();
     /** Orders whose quantity was changed, as far as the broker has not filled or ended them. */
     private final Set<String> resized = new LinkedHashSet<>();
-    private final Set<String> executions = new HashSet<>();
+    private final Map<String, Execution> executions = new HashMap<>();
+    /** Those of orders that nobody here sent. */
+    private final Map<String, FromBroker.Elsewhere> others = new HashMap<>();
+    /** What of each order is filled under its name. */
+    private final Map<String, Sum> sums = new HashMap<>();
     private final List<Order> sent = new ArrayList<>();
     private long now;
     private final List<ToBroker> outgoing = new ArrayList<>();
@@ -56,6 +59,23 @@ public final class BrokerVenue implements Counterpart {
      * @param price limit or stop, ticks; {@link Tape#NONE} at the market
      */
     private record Placed(Order order, int before, long price) {}
+
+    /** A fill as it was told. */
+    private record Execution(int quantity, long price) {}
+
+    /** @param prices of so many contracts together, ticks; {@code fromStatus} those of them of which only a status tells */
+    private record Sum(int contracts, long prices, int fromStatus) {
+        static final Sum NONE = new Sum(0, 0, 0);
+
+        Sum and(int more, long price) {
+            return new Sum(contracts + more, prices + more * price, fromStatus);
+        }
+
+        /** A report has told of some that were known from a status. */
+        Sum told(int of) {
+            return new Sum(contracts, prices, Math.max(0, fromStatus - of));
+        }
+    }
 
     /**
      * @param tape of its contract, which may grow
@@ -129,6 +149,11 @@ public final class BrokerVenue implements Counterpart {
         return name;
     }
 
+    @Override
+    public void afresh(Bracket bracket) {
+        groups.remove(bracket);
+    }
+
     /** What is to be sent since it was last asked for, in order. */
     public List<ToBroker> outgoing() {
         List<ToBroker> out = List.copyOf(outgoing);
@@ -181,6 +206,10 @@ public final class BrokerVenue implements Counterpart {
         Order order = placed.order();
         heard(told);
         return switch (told) {
+            case FromBroker.Status status -> status(order, status);
+            case FromBroker.Corrected corrected -> corrected(order, corrected);
+            case FromBroker.Elsewhere elsewhere -> throw new IllegalArgumentException("nobody's here: " + elsewhere);
+            case FromBroker.Foreign foreign -> throw new IllegalArgumentException("nobody's here: " + foreign);
             case FromBroker.Known ignored -> Optional.empty();
             case FromBroker.Received ignored -> Optional.empty();
             case FromBroker.NeverAccepted ignored -> neverAccepted(order, told.order());
@@ -213,7 +242,8 @@ public final class BrokerVenue implements Counterpart {
     private void heard(FromBroker told) {
         unheard.remove(told.order());
         boolean over = told instanceof FromBroker.Ended || told instanceof FromBroker.Refused
-                || told instanceof FromBroker.Filled filled && filled.done();
+                || told instanceof FromBroker.Filled filled && filled.done()
+                || told instanceof FromBroker.Status status && status.over();
         if (over) {
             cancelling.remove(told.order());
             resized.remove(told.order());
@@ -265,21 +295,164 @@ public final class BrokerVenue implements Counterpart {
         cancelling.forEach((name, atOnce) -> outgoing.add(new ToBroker.Cancel(name(), name, atOnce, time)));
     }
 
-    /** Each execution once. What was to be more by the time the broker had filled it all is placed anew, under another name. */
+    /**
+     * Each execution once, and for what exceeds the contracts that stand as filled: a status may have told of them, or a report was missed.
+     * What was to be more by the time the broker had filled it all is placed anew, under another name.
+     */
     private Optional<Report> filled(Placed placed, FromBroker.Filled filled) {
-        if (!executions.add(filled.execution())) {
+        Execution told = new Execution(filled.quantity(), filled.price());
+        if (executions.putIfAbsent(filled.execution(), told) != null) {
             return Optional.empty();
         }
         Order order = placed.order();
-        int expected = order.filled() - placed.before() + filled.quantity();
-        if (filled.cumulative() != expected) {
-            contradictions.add("expected " + expected + " contracts filled in all, found " + filled);
+        Sum before = sums.getOrDefault(filled.order(), Sum.NONE);
+        int quantity = filled.cumulative() - before.contracts();
+        if (quantity != filled.quantity() && before.fromStatus() == 0) {
+            contradictions.add("expected " + (before.contracts() + filled.quantity())
+                    + " contracts filled in all, found " + filled);
         }
-        if (filled.done() && order.role() == Order.Role.TARGET && order.rest() > filled.quantity()) {
+        if (quantity <= 0) {
+            sums.put(filled.order(), before.told(filled.quantity()));
+            return Optional.empty();
+        }
+        sums.put(filled.order(),
+                before.and(quantity, filled.price()).told(Math.max(0, filled.quantity() - quantity)));
+        if (order.role() != Order.Role.ENTRY && quantity > order.bracket().open()) {
+            contradictions.add("an exit was filled for more than was open: " + filled);
+        }
+        if (filled.done() && order.role() == Order.Role.TARGET && order.rest() > quantity) {
             again.add(order);
+        } else if (filled.done()) {
+            // also where more is open here than the broker's own group knows of: what is left needs another exit
+            own.add(new Report.Ended(order));
         }
-        return Optional.of(new Report.Filled(order, new Report.Execution(filled.time(), print, filled.quantity(),
+        return Optional.of(new Report.Filled(order, new Report.Execution(filled.time(), print, quantity,
                 filled.price(), filled.slippage()), order.reason()));
+    }
+
+    /** What more is filled than is known was filled at the average that is left for it, where that is between two ticks at both. */
+    private Optional<Report> status(Order order, FromBroker.Status status) {
+        Sum before = sums.getOrDefault(status.order(), Sum.NONE);
+        int more = status.cumulative() - before.contracts();
+        if (more < 0) {
+            contradictions.add("expected " + before.contracts() + " contracts filled in all, found " + status);
+        } else if (more > 0) {
+            long left = status.sum() - before.prices();
+            long lower = Math.floorDiv(left, more);
+            int higher = Math.floorMod(left, more);
+            sums.put(status.order(),
+                    new Sum(status.cumulative(), status.sum(), before.fromStatus() + more));
+            fromStatus(order, more - higher, lower);
+            fromStatus(order, higher, lower + 1);
+        }
+        if (status.over() && order.state().live() && order.rest() > Math.max(0, more)) {
+            own.add(new Report.Ended(order));
+        } else if (!status.over() && order.state() == Order.State.PENDING) {
+            own.addFirst(new Report.Accepted(order));
+        }
+        return Optional.ofNullable(own.poll());
+    }
+
+    private void fromStatus(Order order, int quantity, long price) {
+        if (quantity > 0) {
+            own.add(new Report.Filled(order, new Report.Execution(now, print, quantity, price, 0, true),
+                    order.reason()));
+        }
+    }
+
+    /** A fill that is taken back, and the one that it was in truth. */
+    private Optional<Report> corrected(Order order, FromBroker.Corrected corrected) {
+        Execution instead = new Execution(corrected.quantity(), corrected.price());
+        if (executions.putIfAbsent(corrected.execution(), instead) != null) {
+            return Optional.empty();
+        }
+        Execution told = executions.get(corrected.of());
+        contradictions.add((told == null ? "a fill that nobody told of is corrected: " : "a fill is corrected: ")
+                + corrected);
+        Sum before = sums.getOrDefault(corrected.order(), Sum.NONE);
+        if (told == null) {
+            return unknownCorrected(order, corrected, before);
+        }
+        if (told.quantity() == 0) {
+            return Optional.empty();
+        }
+        sums.put(corrected.order(), new Sum(corrected.cumulative(), before.prices() - told.quantity() * told.price()
+                + (instead.quantity() == 0 ? 0 : instead.quantity() * instead.price()), before.fromStatus()));
+        return Optional.of(new Report.Undone(order, execution(told, corrected.time()),
+                instead.quantity() == 0 ? Optional.empty() : Optional.of(execution(instead, corrected.time()))));
+    }
+
+    /** One of which only a status has told: its contracts, or its price, are what the order's new average leaves for them. */
+    private Optional<Report> unknownCorrected(Order order, FromBroker.Corrected corrected, Sum before) {
+        int gone = before.contracts() - corrected.cumulative();
+        long less = before.prices() - corrected.sum();
+        // its report may come yet: it is in these figures
+        executions.put(corrected.of(), new Execution(0, Tape.NONE));
+        if (gone < 0) {
+            return status(order, new FromBroker.Status(corrected.order(), corrected.cumulative(), corrected.sum(),
+                    !order.state().live()));
+        }
+        if (gone == 0 && less == 0) {
+            return Optional.empty();
+        }
+        sums.put(corrected.order(),
+                new Sum(corrected.cumulative(), corrected.sum(), Math.max(0, before.fromStatus() - gone)));
+        if (gone == 0) {
+            // one contract stands for them all: the sum is what counts
+            long price = Math.floorDiv(before.prices(), before.contracts());
+            return Optional.of(new Report.Undone(order, execution(new Execution(1, price), corrected.time()),
+                    Optional.of(execution(new Execution(1, price - less), corrected.time()))));
+        }
+        long lower = Math.floorDiv(less, gone);
+        int higher = Math.floorMod(less, gone);
+        if (higher > 0) {
+            own.add(new Report.Undone(order, execution(new Execution(higher, lower + 1), corrected.time()),
+                    Optional.empty()));
+        }
+        return Optional.of(new Report.Undone(order, execution(new Execution(gone - higher, lower), corrected.time()),
+                Optional.empty()));
+    }
+
+    private Report.Execution execution(Execution told, long time) {
+        return new Report.Execution(time, print, told.quantity(), told.price(), 0);
+    }
+
+    /** Names of orders that are alive as far as anybody here knows, and of which the broker has told something. */
+    public List<String> known() {
+        return working().stream().map(names::get).filter(name -> !unheard.contains(name)).toList();
+    }
+
+    /** Whether an order was sent from here. */
+    public boolean sent(String order) {
+        return orders.containsKey(order);
+    }
+
+    /** Whether an execution of somebody else's order is new; it counts as known from now on. */
+    public boolean isNew(FromBroker.Elsewhere told) {
+        boolean fresh = executions.putIfAbsent(told.execution(), new Execution(told.quantity(), told.price())) == null;
+        if (fresh) {
+            others.put(told.execution(), told);
+        }
+        return fresh;
+    }
+
+    /** What a correction of somebody else's fill comes to: the fill's contrary, and what was filled in truth. */
+    public List<FromBroker.Elsewhere> elsewhere(FromBroker.Corrected told) {
+        FromBroker.Elsewhere of = others.get(told.of());
+        if (executions.containsKey(told.execution())) {
+            return List.of();
+        }
+        contradictions.add((of == null ? "a fill that nobody told of is corrected: " : "a fill is corrected: ") + told);
+        executions.put(told.execution(), new Execution(told.quantity(), told.price()));
+        if (of == null || of.quantity() == 0) {
+            return List.of();
+        }
+        FromBroker.Elsewhere instead = new FromBroker.Elsewhere(told.order(), told.execution(), of.buy(),
+                told.quantity(), told.price(), false, told.time());
+        others.put(told.execution(), instead);
+        FromBroker.Elsewhere contrary = new FromBroker.Elsewhere(told.order(), told.execution(), !of.buy(),
+                of.quantity(), of.price(), false, told.time());
+        return told.quantity() == 0 ? List.of(contrary) : List.of(contrary, instead);
     }
 
     /** What the broker told that does not fit what stands; it was applied as told where that can be. */

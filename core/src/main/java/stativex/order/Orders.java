@@ -130,6 +130,23 @@ public final class Orders {
         }
     }
 
+    /** A leave of everything was refused: it is sent again after a while, and nothing else leaves meanwhile; or that is over. */
+    public void leavesAgain(Bracket bracket, boolean soon) {
+        bracket.leavesAgain(soon);
+    }
+
+    /**
+     * Exits are sent again that the broker has ended by itself: its group of them may be over, though contracts are open. Unless a stop
+     * still works there, what is left of it ends, and a group is begun anew.
+     */
+    public void afresh(Bracket bracket, Cause cause) {
+        if (!venue.endsAtOnce() && bracket.stop().filter(stop -> stop.state().live()).isEmpty()) {
+            endTargets(bracket, cause);
+            endEntries(bracket, cause);
+            venue.afresh(bracket);
+        }
+    }
+
     /** Sends a leave that was refused once more, for no more than is open. */
     public void leaveAgain(Order refused, Cause cause) {
         Bracket bracket = refused.bracket();
@@ -161,6 +178,22 @@ public final class Orders {
         cut(bracket, cause);
     }
 
+    /** Contracts of a bracket are about to be booked as gone: what is left at the broker is for no more than the rest. */
+    public void cutFor(Bracket bracket, int leaving, Cause cause) {
+        int before = bracket.open() - bracket.covered();
+        bracket.missing(before + leaving);
+        cut(bracket, cause);
+        bracket.missing(before);
+    }
+
+    /** Contracts of an order were filled that are booked as another's. */
+    public void bookedElsewhere(Order order, int quantity) {
+        order.filled += quantity;
+        if (order.state.live()) {
+            order.state = order.rest() == 0 ? Order.State.FILLED : Order.State.PARTLY_FILLED;
+        }
+    }
+
     private void cut(Bracket bracket, Cause cause) {
         for (Order target : bracket.targets().reversed()) {
             int over = Math.min(target.rest(), bracket.offered() - bracket.covered());
@@ -174,6 +207,11 @@ public final class Orders {
         stopFor(bracket, cause);
     }
 
+    /** Contracts were booked that the broker's own group knows nothing of: the stop is for them, too. */
+    public void guard(Bracket bracket, Cause cause) {
+        stopFor(bracket, cause);
+    }
+
     /** The stop is for all that is covered; the broker's own group may think otherwise. */
     private void stopFor(Bracket bracket, Cause cause) {
         bracket.stop().filter(stop -> stop.state().live()).ifPresent(stop -> {
@@ -184,10 +222,15 @@ public final class Orders {
         });
     }
 
-    /** An order at the market that was carried out elsewhere: nothing is sent. */
-    public Order book(Bracket bracket, Order.Role role, int quantity, FillReason reason, Cause cause) {
+    /**
+     * An order at the market that was carried out elsewhere: nothing is sent.
+     *
+     * @param closesBefore signal bars of its owner that have closed
+     */
+    public Order book(Bracket bracket, Order.Role role, int quantity, FillReason reason, int closesBefore,
+            Cause cause) {
         Order order = new Order(numbers.getAsInt(), bracket, new Order.Asked(role, Order.Type.MARKET, quantity,
-                Tape.NONE, reason, Order.GoodFor.UNTIL_CANCELLED), cause, venue.lastPrice(), -1, false);
+                Tape.NONE, reason, Order.GoodFor.UNTIL_CANCELLED), cause, Tape.NONE, closesBefore, false);
         bracket.add(order);
         return order;
     }
@@ -284,6 +327,9 @@ public final class Orders {
                 order.reason = changed.reason();
             }
             case Report.Filled filled -> fill(order, filled.execution());
+            case Report.Undone ignored -> {
+                // the order stays as it is: what was filled is booked against it
+            }
             case Report.Ended ignored -> end(order);
             case Report.Rejected ignored -> order.state = Order.State.REJECTED;
         }

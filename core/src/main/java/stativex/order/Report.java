@@ -1,5 +1,7 @@
 package stativex.order;
 
+import java.util.Optional;
+
 /** What became of an order, as an exchange tells it. {@link Orders} alone changes orders, by these. */
 public sealed interface Report {
     Order order();
@@ -23,6 +25,13 @@ public sealed interface Report {
      */
     record Filled(Order order, Execution execution, FillReason reason) implements Report {}
 
+    /**
+     * The broker takes a fill of it back.
+     *
+     * @param instead what was filled in truth; empty: nothing
+     */
+    record Undone(Order order, Execution undone, Optional<Execution> instead) implements Report {}
+
     /** It ended without (all of) it being filled. */
     record Ended(Order order) implements Report {}
 
@@ -34,6 +43,11 @@ public sealed interface Report {
      * @param print the print it was made on; for an assumed fill the last one before
      * @param price ticks
      * @param slippage ticks against us by the contract's setting
+     * @param fromStatus nobody has told of it itself: the order's status shows that it must have been
      */
-    record Execution(long time, int print, int quantity, long price, long slippage) {}
+    record Execution(long time, int print, int quantity, long price, long slippage, boolean fromStatus) {
+        public Execution(long time, int print, int quantity, long price, long slippage) {
+            this(time, print, quantity, price, slippage, false);
+        }
+    }
 }

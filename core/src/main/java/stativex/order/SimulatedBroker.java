@@ -6,6 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalLong;
 import java.util.function.Predicate;
 import stativex.market.Contract;
 import stativex.market.Session;
@@ -31,8 +32,12 @@ public final class SimulatedBroker {
     /** Changes that have not come about, in the order in which they were asked. */
     private final List<Asked> asked = new ArrayList<>();
     private final List<FromBroker> told = new ArrayList<>();
+    /** Prices of all fills of an order together, ticks. */
+    private final Map<String, Long> sums = new HashMap<>();
+    private Optional<FromBroker.Filled> lastFill = Optional.empty();
     private int numbers;
     private int executions;
+    private int others;
     private long net;
     private int last = -1;
 
@@ -182,8 +187,71 @@ public final class SimulatedBroker {
 
     private FromBroker filled(String name, Order order, Report.Execution done) {
         net += order.buy() ? done.quantity() : -done.quantity();
-        return new FromBroker.Filled(name, "x" + ++executions, done.quantity(), done.price(), order.filled(),
-                !order.state().live(), done.slippage(), done.time());
+        sums.merge(name, done.quantity() * done.price(), Long::sum);
+        FromBroker.Filled told = new FromBroker.Filled(name, "x" + ++executions, done.quantity(), done.price(),
+                order.filled(), !order.state().live(), done.slippage(), done.time());
+        lastFill = Optional.of(told);
+        return told;
+    }
+
+    /**
+     * The last fill turns out to have been none, or one at another price; once each.
+     *
+     * @param ticks that its price was too low; empty: it was none
+     */
+    public void takeBack(OptionalLong ticks) {
+        if (lastFill.isEmpty()) {
+            return;
+        }
+        FromBroker.Filled fill = lastFill.get();
+        lastFill = Optional.empty();
+        Order order = byName.get(fill.order());
+        int quantity = ticks.isPresent() ? fill.quantity() : 0;
+        long price = ticks.isPresent() ? fill.price() + ticks.getAsLong() : Tape.NONE;
+        if (quantity == 0) {
+            net -= order.buy() ? fill.quantity() : -fill.quantity();
+            sums.merge(fill.order(), -fill.quantity() * fill.price(), Long::sum);
+            order.filled -= fill.quantity();
+            order.quantity -= fill.quantity();
+            takeBack(order, fill.quantity());
+        } else {
+            sums.merge(fill.order(), quantity * ticks.getAsLong(), Long::sum);
+        }
+        told.add(new FromBroker.Corrected(fill.order(), "c" + ++executions, fill.execution(), quantity, price,
+                order.filled(), sums.get(fill.order()), fill.time()));
+    }
+
+    /** A bracket holds so many fewer contracts, or so many more where an exit was none; its orders are for what it holds. */
+    private void takeBack(Order order, int contracts) {
+        Bracket bracket = order.bracket();
+        if (order.role() != Order.Role.ENTRY) {
+            bracket.entered(contracts, -1);
+        } else {
+            bracket.left(Math.min(contracts, bracket.open()));
+        }
+        bracket.stop().filter(stop -> stop.state().live()).ifPresent(orders::fit);
+        bracket.targets().stream().filter(target -> target.state().live()).toList().forEach(orders::fit);
+        tellEnded(one -> true);
+    }
+
+    /** Somebody places an order by hand elsewhere: a limit where it rests as one, else a stop. Returns it. */
+    public ToBroker.Place orderElsewhere(boolean buy, int quantity, long price) {
+        long now = last < 0 ? price : tape.price(last);
+        String name = "elsewhere-" + ++others;
+        return new ToBroker.Place(name, new ToBroker.Ticket(buy,
+                buy == price < now ? Order.Type.LIMIT : Order.Type.STOP, quantity, price, 0,
+                Order.GoodFor.UNTIL_CANCELLED, Order.Role.ENTRY, false), name, "", last < 0 ? 0 : tape.time(last));
+    }
+
+    /** How an order stands; empty: nobody knows it. */
+    public Optional<FromBroker.Status> status(String name) {
+        return Optional.ofNullable(byName.get(name)).map(order -> new FromBroker.Status(name, order.filled(),
+                sums.getOrDefault(name, 0L), !order.state().live()));
+    }
+
+    /** Names of orders that are alive, in the order in which they came. */
+    public List<String> alive() {
+        return List.copyOf(live.values());
     }
 
     private void tell(String name, Order order, Report report) {
@@ -194,6 +262,7 @@ public final class SimulatedBroker {
             case Report.Turned ignored -> new FromBroker.Turned(name, request(order, Tape.NONE));
             case Report.Triggered ignored -> new FromBroker.Triggered(name);
             case Report.Filled filled -> filled(name, order, filled.execution());
+            case Report.Undone ignored -> throw new IllegalStateException("no exchange takes fills back by itself");
             case Report.Ended ignored -> new FromBroker.Ended(name);
             case Report.Rejected rejected -> new FromBroker.Refused(name, rejected.why().name());
         });

@@ -12,6 +12,11 @@ public interface Venue {
      */
     boolean endsAtOnce();
 
+    /** Nothing of a bracket is alive at the venue any more: what is sent next of it begins there anew, and guards what it is for. */
+    default void afresh(Bracket bracket) {
+        // one that shares its orders with us has nothing to forget
+    }
+
     /** Price of the last print that orders have met, ticks; {@link Tape#NONE} before the first. */
     long lastPrice();
 }

@@ -1,9 +1,12 @@
 package stativex.trial;
 
 import java.time.LocalDate;
+import java.util.ArrayDeque;
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
 import stativex.account.Account;
 import stativex.account.AccountState;
 import stativex.engine.Engine;
@@ -29,6 +32,9 @@ public final class LiveRun {
     private final BrokerVenue broker;
     private final Engine engine;
     private final Contract contract;
+    private final Map<String, String> foreign = new TreeMap<>();
+    /** What was filled elsewhere before there was a print to book it at. */
+    private final ArrayDeque<Early> early = new ArrayDeque<>();
     private int late;
 
     /**
@@ -44,6 +50,8 @@ public final class LiveRun {
             strategies = List.copyOf(strategies);
         }
     }
+
+    private record Early(FromBroker.Elsewhere fill, boolean corrects) {}
 
     /** @throws IllegalArgumentException when the documents do not fit one another */
     public LiveRun(Start start) {
@@ -68,12 +76,14 @@ public final class LiveRun {
         switch (input) {
             case LiveInput.Print print -> print(print);
             case LiveInput.Heartbeat beat -> {
-                beat.told().forEach(broker::receive);
+                receive(beat.told());
                 engine.heartbeat(beat.time());
+                elsewhere(beat.told());
             }
             case LiveInput.Told told -> {
-                told.told().forEach(broker::receive);
+                receive(told.told());
                 engine.told(0, told.time());
+                elsewhere(told.told());
             }
             case LiveInput.Linked linked -> engine.linked(linked.why(), linked.cancels());
             case LiveInput.Again again -> broker.askAgain(again.time());
@@ -82,6 +92,46 @@ public final class LiveRun {
             case LiveInput.Asked asked -> engine.command(asked.command());
         }
         return broker.outgoing();
+    }
+
+    private void receive(List<FromBroker> told) {
+        told.stream().filter(this::isOurs).forEach(broker::receive);
+    }
+
+    private boolean isOurs(FromBroker told) {
+        return !(told instanceof FromBroker.Elsewhere || told instanceof FromBroker.Foreign
+                || told instanceof FromBroker.Corrected && !broker.sent(told.order()));
+    }
+
+    /** What somebody else does on the account; each fill once. */
+    private void elsewhere(List<FromBroker> told) {
+        for (FromBroker one : told) {
+            if (one instanceof FromBroker.Elsewhere elsewhere && broker.isNew(elsewhere)) {
+                early.add(new Early(elsewhere, false));
+                if (elsewhere.done()) {
+                    foreign.remove(elsewhere.order());
+                }
+            } else if (one instanceof FromBroker.Corrected corrected && !broker.sent(corrected.order())) {
+                broker.elsewhere(corrected).forEach(fill -> early.add(new Early(fill, true)));
+            } else if (one instanceof FromBroker.Foreign other && other.over()) {
+                foreign.remove(other.order());
+            } else if (one instanceof FromBroker.Foreign other) {
+                foreign.put(other.order(), other.words());
+            }
+        }
+        while (!early.isEmpty() && engine.elsewhere(0, early.peek().fill(), early.peek().corrects())) {
+            early.remove();
+        }
+    }
+
+    /** Orders that the broker has and nobody here sent, with the broker's words; the person's. */
+    public Map<String, String> foreign() {
+        return Collections.unmodifiableMap(foreign);
+    }
+
+    /** Names of orders that are alive as far as anybody here knows, and of which the broker has told something. */
+    public List<String> known() {
+        return broker.known();
     }
 
     private void gap(long until) {
@@ -99,10 +149,9 @@ public final class LiveRun {
         int place = tape.add(worked, print.price(), print.size(), print.bid(),
                 print.ask(), print.bidSize(), print.askSize(), print.aggressor());
         late += print.time() < worked ? 1 : 0;
-        for (FromBroker told : print.told()) {
-            broker.receiveWithPrint(told);
-        }
+        print.told().stream().filter(this::isOurs).forEach(broker::receiveWithPrint);
         engine.print(place);
+        elsewhere(print.told());
     }
 
     /** Prints so far that were stamped before one already worked. */

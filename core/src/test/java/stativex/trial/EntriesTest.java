@@ -1,6 +1,7 @@
 package stativex.trial;
 
 import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertTrue;
 
 import java.math.BigDecimal;
 import java.util.List;
@@ -11,8 +12,14 @@ import stativex.order.Owner;
 import stativex.account.OwnLimits;
 import stativex.account.Account;
 import stativex.account.Rulebook;
+import stativex.account.AccountState;
+import stativex.engine.Command;
+import stativex.engine.Mode;
 import stativex.engine.Sizing;
+import stativex.interlock.InterlockKind;
 import stativex.engine.Strategy;
+import stativex.exit.Distance;
+import stativex.exit.ExitPlan;
 import stativex.market.Contract;
 import stativex.market.Money;
 import stativex.market.Tape;
@@ -160,6 +167,38 @@ public class EntriesTest {
         assertEquals(Said.decisions(run).getFirst(), "1 " + said);
         assertEquals(run.engine().log().fills().stream().filter(f -> f.buy()).mapToInt(f -> f.quantity()).sum(),
                 filled);
+    }
+
+    /** The card of a strategy whose size comes to nothing, with a stop for the whole position: there is nothing to divide by. */
+    @Test
+    public void aSizeOfNothingIsShown() {
+        Strategy.Entry entry = new Strategy.Entry(Order.Type.MARKET, 5, new Strategy.GoodFor.Day(), false,
+                Optional.empty(), false, 0,
+                new Strategy.Risk(Optional.of(new Sizing.Amount(Money.UNIT)), Optional.empty()));
+        Given.Draft draft = once(entry, "");
+        draft.plan = new ExitPlan("whole", "1", Optional.of(new Distance.WholePosition(400 * Money.UNIT)), List.of(),
+                Optional.empty(), List.of());
+        Account account = Given.account(Optional.empty(), Optional.empty(),
+                List.of(new Rulebook.DrawdownFloor(1_000 * Money.UNIT, Optional.empty())));
+        Run run = trial(Given.tape(OPEN, 100, 101, 101), draft, account, Terms.DEFAULT, 1);
+        assertEquals(Said.decisions(run).getFirst(), "1 declined risk cap");
+        assertEquals(run.engine().snapshot().strategies().getFirst().position(), Optional.empty());
+    }
+
+    /** The card before the first print of a live day: no stop-out can be reckoned, and no size. */
+    @Test(dataProvider = "sizes")
+    public void beforeTheFirstPrintNoCapIsInTheWay(Optional<Sizing> sizing, long cap, boolean cut, String said,
+            int filled) {
+        Strategy.Entry entry = new Strategy.Entry(Order.Type.MARKET, 5, new Strategy.GoodFor.Day(), false,
+                Optional.empty(), false, 0,
+                new Strategy.Risk(sizing, cap > 0 ? Optional.of(cap) : Optional.empty()));
+        Given.Draft draft = once(entry, "");
+        draft.plan = Given.plan(8);
+        LiveRun live = new LiveRun(new LiveRun.Start(Given.contract(1), Given.account(), List.of(draft.build()),
+                new TapeBuilder(1).build(), Optional.empty(), AccountState.fresh(Given.account()), "test"));
+        live.take(new LiveInput.Asked(new Command.SetMode(0, Mode.ENGAGED)));
+        assertTrue(live.engine().snapshot().strategies().getFirst().standing().interlocks().stream()
+                .filter(one -> one.kind() == InterlockKind.RISK_CAP).allMatch(one -> one.refusals().isEmpty()));
     }
 
     @Test

@@ -129,7 +129,7 @@ public class LiveRunTest {
                 tape.ask(print), tape.bidSize(print), tape.askSize(print), Optional.of(tape.aggressor(print)), told);
     }
 
-    private static Inputs random(long seed) {
+    static Inputs random(long seed) {
         SplittableRandom dice = new SplittableRandom(seed);
         List<Strategy> strategies = new ArrayList<>();
         strategies.add(RandomDay.strategy(dice, "Ebb fade"));

@@ -302,6 +302,30 @@ public class RefusedExitsTest {
         assertTrue(told.contains("Ended[order=t]"), told + "");
     }
 
+    /** A broker that ends a leave at once must not be sent another one as often as anything happens. */
+    @Test
+    public void aLeaveThatTheBrokerEndsWaitsLikeOneThatItRefuses() {
+        refuse(Order.Role.STOP);
+        refuse(Order.Role.STOP);
+        print(994);
+        assertEquals(count(Order.Role.LEAVE), 1, "its level is reached: stop missing");
+        for (int i = 0; i < 5; i++) {
+            told(new FromBroker.Ended(last().name()));
+            print(994);
+        }
+        assertEquals(count(Order.Role.LEAVE), 1);
+        beat(1_000);
+        assertEquals(count(Order.Role.LEAVE), 2);
+        assertFalse(last().group().equals(sent.getFirst().group()), "its group there is over");
+        told(new FromBroker.Ended(last().name()));
+        beat(1_900);
+        assertEquals(count(Order.Role.LEAVE), 2);
+        beat(100);
+        assertEquals(count(Order.Role.LEAVE), 3);
+        told(new FromBroker.Filled(last().name(), "x" + ++executions, 1, 994, 1, true, 0, now));
+        assertEquals(live.engine().net(), 0);
+    }
+
     @Test
     public void aRefusedLeaveIsTriedAgain() {
         told(new FromBroker.Working(of(Order.Role.STOP).name()));

@@ -159,6 +159,37 @@ public final class LiveJournal implements LiveRecord {
             case FromBroker.Ended ignored -> one.put("is", "ended");
             case FromBroker.Known ignored -> one.put("is", "known");
             case FromBroker.NeverAccepted ignored -> one.put("is", "never accepted");
+            case FromBroker.Status status -> {
+                one.put("is", "status");
+                one.put("cumulative", status.cumulative());
+                one.put("sum", status.sum());
+                one.put("done", status.over());
+            }
+            case FromBroker.Corrected corrected -> {
+                one.put("is", "corrected");
+                one.put("execution", corrected.execution());
+                one.put("of", corrected.of());
+                one.put("quantity", corrected.quantity());
+                one.put("price", corrected.quantity() == 0 ? null : Long.valueOf(corrected.price()));
+                one.put("cumulative", corrected.cumulative());
+                one.put("sum", corrected.sum());
+                one.put("time", corrected.time());
+            }
+            case FromBroker.Elsewhere elsewhere -> {
+                one.put("is", "filled elsewhere");
+                one.put("execution", elsewhere.execution());
+                one.put("buy", elsewhere.buy());
+                one.put("quantity", elsewhere.quantity());
+                one.put("price", elsewhere.price());
+                one.put("done", elsewhere.done());
+                one.put("time", elsewhere.time());
+            }
+            case FromBroker.Foreign foreign -> {
+                one.put("is", "somebody else's");
+                one.put("words", foreign.words());
+                one.put("over", foreign.over());
+                one.put("listed", foreign.listed());
+            }
             case FromBroker.Repriced repriced -> {
                 one.put("is", "repriced");
                 one.put("request", repriced.request());
@@ -236,7 +267,8 @@ public final class LiveJournal implements LiveRecord {
         /** Answers to what was asked are none of the broker's own reports. */
         private static int reports(List<FromBroker> told) {
             return (int) told.stream().filter(one -> !(one instanceof FromBroker.Known
-                    || one instanceof FromBroker.NeverAccepted)).count();
+                    || one instanceof FromBroker.NeverAccepted || one instanceof FromBroker.Status
+                    || one instanceof FromBroker.Foreign foreign && foreign.listed())).count();
         }
 
         /** How many prints and moments it holds. */
@@ -398,6 +430,17 @@ public final class LiveJournal implements LiveRecord {
             case "ended" -> new FromBroker.Ended(order);
             case "known" -> new FromBroker.Known(order);
             case "never accepted" -> new FromBroker.NeverAccepted(order);
+            case "status" -> new FromBroker.Status(order, of.at("cumulative").integer(), whole(of.at("sum")),
+                    of.at("done").flag());
+            case "corrected" -> new FromBroker.Corrected(order, of.at("execution").text(), of.at("of").text(),
+                    of.at("quantity").integer(), maybe(of.at("price")), of.at("cumulative").integer(),
+                    whole(of.at("sum")),
+                    whole(of.at("time")));
+            case "filled elsewhere" -> new FromBroker.Elsewhere(order, of.at("execution").text(),
+                    of.at("buy").flag(), of.at("quantity").integer(), whole(of.at("price")),
+                    of.at("done").flag(), whole(of.at("time")));
+            case "somebody else's" -> new FromBroker.Foreign(order, of.at("words").text(), of.at("over").flag(),
+                    of.at("listed").flag());
             case "repriced" -> new FromBroker.Repriced(order, of.at("request").text(), whole(of.at("price")));
             case "turned" -> new FromBroker.Turned(order, of.at("request").text());
             case "refused" -> new FromBroker.Refused(order, of.at("why").text());

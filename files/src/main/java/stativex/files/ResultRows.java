@@ -52,7 +52,7 @@ public final class ResultRows {
             Contract contract = run.inputs().contract(fill.owner());
             rows.add(with(several, contract.symbol(), time(fill.time()), owner(run, fill.owner()),
                     Integer.toString(fill.order()), fill.buy() ? "buy" : "sell", Integer.toString(fill.quantity()),
-                    contract.text(fill.price()), Money.text(fill.fee()), ResultWords.of(fill.reason())));
+                    contract.text(fill.price()), Money.text(fill.fee()), ResultWords.of(fill)));
         }
         return rows;
     }

@@ -5,6 +5,7 @@ import stativex.account.LockReason;
 import stativex.engine.Decision;
 import stativex.exit.StopOrigin;
 import stativex.interlock.Reason;
+import stativex.order.Fill;
 import stativex.order.FillReason;
 import stativex.order.LeaveReason;
 import stativex.order.Order;
@@ -13,6 +14,11 @@ import stativex.order.RejectReason;
 /** The words of result files, which the screen uses, too. SEMANTICS, "Results". */
 public final class ResultWords {
     private ResultWords() {}
+
+    /** Why a fill was made, and whether only its order's status tells of it. */
+    public static String of(Fill fill) {
+        return of(fill.reason()) + (fill.execution().fromStatus() ? ", from status" : "");
+    }
 
     public static String of(FillReason reason) {
         return switch (reason) {

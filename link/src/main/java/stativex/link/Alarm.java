@@ -16,6 +16,8 @@ public record Alarm(Kind kind, String words) {
         POSITIONS_DIFFER("positions differ"),
         /** Of an order nobody knows whether the broker has it. */
         ORDER_IN_DOUBT("order in doubt"),
+        /** The broker has an order that nobody here sent. */
+        FOREIGN_ORDER("order from elsewhere"),
         /** One of the venue's sides, or both, do not answer. */
         LINK_LOST("link lost"),
         /** A session is open and no print comes. */

@@ -78,6 +78,11 @@ final class Doubts {
         return List.copyOf(late);
     }
 
+    /** Orders that the broker has not named among all that it has. */
+    void suspect(Collection<String> orders, long now) {
+        orders.forEach(order -> doubts.putIfAbsent(order, new Doubt(0, Optional.of(now))));
+    }
+
     /** Orders that are to be asked about now; they count as asked. */
     List<String> ask(long now) {
         List<String> due = new ArrayList<>();

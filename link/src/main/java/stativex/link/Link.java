@@ -19,6 +19,9 @@ public interface Link extends AutoCloseable {
     /** Asks whether the broker knows an order. */
     void ask(String order);
 
+    /** Asks for every order that the broker has. */
+    void askAll();
+
     /** Asks how many contracts the broker says are held. */
     void askPosition();
 

@@ -3,11 +3,13 @@ package stativex.link;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.OptionalLong;
 import java.util.Queue;
+import java.util.Set;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.function.Supplier;
 import stativex.account.Headroom;
@@ -42,6 +44,8 @@ public final class LiveSession {
     private static final long ASK_AGAIN = 5_000_000_000L;
     /** Nanoseconds without a print after which the clock goes on without one. */
     private static final long GRACE = 500_000_000L;
+    /** Nanoseconds after which all orders are asked for: reports that were missed come before. */
+    private static final long LIST_AFTER = 200_000_000L;
     /** Nanoseconds that this computer's clock may jump. */
     private static final long JUMP = 2_000_000_000L;
     /** Nanoseconds between two looks at lines and disk. */
@@ -103,6 +107,10 @@ public final class LiveSession {
     private boolean linked;
     /** Orders are in doubt, or were until now. */
     private boolean asking;
+    /** When all orders are to be asked for; whether the answer is not complete; and what it has named so far. */
+    private OptionalLong listAt = OptionalLong.empty();
+    private boolean listing;
+    private final Set<String> listed = new HashSet<>();
     private boolean over;
     /** Prints that were missed, and that came twice. */
     private int missed;
@@ -202,6 +210,10 @@ public final class LiveSession {
         if (connected && !going.inStep() && !doubts.doubted(now).isEmpty()) {
             asking = true;
         }
+        if (connected && time != Long.MIN_VALUE && listAt.isPresent() && now - listAt.getAsLong() >= 0) {
+            listAt = OptionalLong.empty();
+            link.askAll();
+        }
         ask();
         if (connected && !going.inStep() && positions.ask(now)) {
             link.askPosition();
@@ -267,7 +279,10 @@ public final class LiveSession {
             }
             case VenueEvent.Reported told -> reported(told);
             case VenueEvent.Asked answer -> doubts.answered(answer.order(), answer.known(), System.nanoTime())
-                    .ifPresent(this::tell);
+                    .ifPresent(told -> tell(told instanceof FromBroker.Known && answer.status().isPresent()
+                            ? answer.status().get()
+                            : told));
+            case VenueEvent.Listed one -> listed(one);
             case VenueEvent.Alive alive -> feed.heard(alive.wall(), System.currentTimeMillis() * 1_000_000);
             case VenueEvent.Held holds -> holds(holds.net());
             case VenueEvent.Refused refused -> watcher.says("left out: " + refused.problem());
@@ -297,10 +312,29 @@ public final class LiveSession {
             doubts.begin(run.unheard(), now);
             positions.begin(now);
             asking = true;
+            listing = !going.inStep() && time != Long.MIN_VALUE;
+            listAt = going.inStep() ? OptionalLong.empty() : OptionalLong.of(now + LIST_AFTER);
+            listed.clear();
             footing(now);
             ask();
         }
         footing(now);
+    }
+
+    /** One of the orders that the broker has. Those of ours that it does not name are asked for by their names. */
+    private void listed(VenueEvent.Listed one) {
+        one.told().ifPresent(told -> {
+            listed.add(told.order());
+            tell(told);
+        });
+        if (one.last()) {
+            List.copyOf(run.foreign().keySet()).stream().filter(order -> !listed.contains(order))
+                    .forEach(order -> tell(new FromBroker.Foreign(order, "", true, true)));
+            doubts.suspect(run.known().stream().filter(order -> !listed.contains(order)).toList(),
+                    System.nanoTime());
+            listing = false;
+            asking = true;
+        }
     }
 
     private Optional<OutOfStep> why(long now) {
@@ -346,7 +380,7 @@ public final class LiveSession {
             return;
         }
         doubts.ask(System.nanoTime()).forEach(link::ask);
-        if (doubts.orders().isEmpty()) {
+        if (doubts.orders().isEmpty() && !listing) {
             asking = false;
             if (time != Long.MIN_VALUE) {
                 take(new LiveInput.Again(time));
@@ -369,7 +403,16 @@ public final class LiveSession {
         if (conclusion instanceof FromBroker.NeverAccepted) {
             watcher.says("order " + conclusion.order() + " was never accepted");
         }
+        if (!(conclusion instanceof FromBroker.Status)) {
+            take(new LiveInput.Told(time, List.of(conclusion)));
+            return;
+        }
+        long before = run.engine().net();
         take(new LiveInput.Told(time, List.of(conclusion)));
+        if (run.engine().net() != before) {
+            positions.filled();
+            watcher.says("the status of order " + conclusion.order() + " tells of contracts that no report told of");
+        }
     }
 
     private void step() {
@@ -386,7 +429,8 @@ public final class LiveSession {
         }
         reports++;
         doubts.heard(told.report());
-        if (told.report() instanceof FromBroker.Filled) {
+        if (told.report() instanceof FromBroker.Filled || told.report() instanceof FromBroker.Corrected
+                || told.report() instanceof FromBroker.Elsewhere) {
             positions.filled();
         }
         if (going.inStep()) {
@@ -468,8 +512,11 @@ public final class LiveSession {
         }
         for (LiveInput input : inputs) {
             List<ToBroker> messages = run.take(input);
-            if (!messages.isEmpty()) {
+            if (!messages.isEmpty() || input instanceof LiveInput.Asked) {
+                // a lock, too, is on the disk before anything is told of it
                 force();
+            }
+            if (!messages.isEmpty()) {
                 send(unwritten.isEmpty() ? messages : messages.stream().filter(one -> !isEntry(one)).toList());
             }
         }
@@ -528,6 +575,10 @@ public final class LiveSession {
                 () -> "the broker holds " + positions.held().getAsLong() + ", we count " + run.engine().net(), now);
         alarm(Alarm.Kind.ORDER_IN_DOUBT, connected && !doubts.orders().isEmpty(),
                 () -> "nobody knows whether the broker has " + String.join(", ", doubts.orders()), now);
+        alarm(Alarm.Kind.FOREIGN_ORDER, !run.foreign().isEmpty(),
+                () -> "the broker has orders that were not sent from here: "
+                        + String.join(", ", run.foreign().values()),
+                now);
         alarm(Alarm.Kind.LINK_LOST, linked && !connected,
                 () -> (data ? "the broker's side" : orders ? "the feed's side" : "the venue") + " does not answer",
                 now);
@@ -574,7 +625,7 @@ public final class LiveSession {
     public LiveStanding standing() {
         long now = System.nanoTime();
         return new LiveStanding(data, orders, apart, alarms.standing(), feed.ahead(), feed.silence(now),
-                feed.venueTime(now), positions.held(), positions.difference(), doubts.orders(), run.latePrints(),
-                repeated);
+                feed.venueTime(now), positions.held(), positions.difference(), doubts.orders(),
+                List.copyOf(run.foreign().values()), run.latePrints(), repeated);
     }
 }

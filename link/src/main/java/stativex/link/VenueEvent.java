@@ -55,8 +55,16 @@ public sealed interface VenueEvent {
      */
     record Reported(FromBroker report, long time, OptionalInt number) implements VenueEvent {}
 
-    /** Whether the broker knows an order, as it was asked. */
-    record Asked(String order, boolean known) implements VenueEvent {}
+    /** Whether the broker knows an order, as it was asked. @param status how it stands, where it says so */
+    record Asked(String order, boolean known, Optional<FromBroker.Status> status) implements VenueEvent {}
+
+    /**
+     * One of all orders that the broker has, as it was asked.
+     *
+     * @param told how one of ours stands, or that somebody else's is there; empty where there is none at all
+     * @param last no other follows
+     */
+    record Listed(Optional<FromBroker> told, boolean last) implements VenueEvent {}
 
     /** A sign of life that says nothing else. @param wall when it was sent, as in {@link Sent} */
     record Alive(long wall) implements VenueEvent {}

@@ -58,6 +58,14 @@ public class LiveSessionTest {
             asked.add(order);
         }
 
+        /** What is told when all orders are asked for. */
+        volatile List<VenueEvent> all = List.of(new VenueEvent.Listed(Optional.empty(), true));
+
+        @Override
+        public void askAll() {
+            events.addAll(all);
+        }
+
         @Override
         public void askPosition() {
             events.add(new VenueEvent.Held(holds));
@@ -233,7 +241,7 @@ public class LiveSessionTest {
         until(() -> venue.asked.contains(name), "asked after 3 s");
         assertTrue(apart(OutOfStep.ORDERS_IN_DOUBT), disk.written + "");
         until(() -> said.stream().anyMatch(one -> one.contains("alarm") && one.contains(name)), "an alarm");
-        venue.events.add(new VenueEvent.Asked(name, true));
+        venue.events.add(new VenueEvent.Asked(name, true, Optional.empty()));
         until(() -> inStep(), "in step again");
         assertEquals(placed(), List.of(Order.Role.ENTRY), "it was not sent again");
     }
@@ -350,7 +358,7 @@ public class LiveSessionTest {
         int asked = venue.asked.size();
         venue.events.add(new VenueEvent.Connected(true, true));
         until(() -> venue.asked.size() > asked, "it is asked about the leave");
-        venue.events.add(new VenueEvent.Asked(venue.asked.getLast(), true));
+        venue.events.add(new VenueEvent.Asked(venue.asked.getLast(), true, Optional.empty()));
         until(() -> said.stream().anyMatch(one -> one.startsWith("over: the broker's side")), said + "");
         assertEquals(placed().stream().filter(role -> role == Order.Role.LEAVE).count(), 1,
                 "what the broker knows is not sent again");
@@ -367,7 +375,7 @@ public class LiveSessionTest {
         venue.holds = 1;
         tell(fill);
         until(() -> placed().contains(Order.Role.STOP), "guarded");
-        venue.events.add(new VenueEvent.Asked(name, true));
+        venue.events.add(new VenueEvent.Asked(name, true, Optional.empty()));
         tell(fill);
         String stop = venue.sent.getLast().name();
         tell(new FromBroker.Received(stop, stop));
@@ -411,5 +419,41 @@ public class LiveSessionTest {
         assertEquals(run.latePrints(), 1);
         assertTrue(run.tape().time(1) >= last, "time never goes back");
         assertFalse(said.stream().anyMatch(one -> one.startsWith("alarm")), said + "");
+    }
+
+    /** After a loss of link every order is asked for: what is missing there is asked about by its name, and then sent again. */
+    @Test(timeOut = 60_000)
+    public void aStopThatTheBrokerDoesNotNameIsAskedAboutAndSentAgain() throws InterruptedException {
+        enters();
+        String stop = venue.sent.getLast().name();
+        until(this::inStep, "in step");
+        int asked = venue.asked.size();
+        venue.all = List.of(new VenueEvent.Listed(
+                Optional.of(new FromBroker.Foreign("phone", "buy 1 limit 3000", false, true)), true));
+        venue.events.add(new VenueEvent.Connected(true, false));
+        venue.events.add(new VenueEvent.Connected(true, true));
+        until(() -> venue.asked.size() > asked && venue.asked.getLast().equals(stop), "it is asked about");
+        assertEquals(run.foreign(), java.util.Map.of("phone", "buy 1 limit 3000"));
+        venue.events.add(new VenueEvent.Asked(stop, false, Optional.empty()));
+        until(() -> venue.asked.size() > asked + 1, "and once more some seconds later");
+        venue.events.add(new VenueEvent.Asked(stop, false, Optional.empty()));
+        until(() -> placed().equals(List.of(Order.Role.ENTRY, Order.Role.STOP, Order.Role.STOP)), "it is sent again");
+        assertEquals(venue.sent.getLast().name(), stop, "under the same name");
+    }
+
+    @Test(timeOut = 60_000)
+    public void aStatusTellsOfAFillThatNoReportTold() throws InterruptedException {
+        rises(4000);
+        until(() -> placed().size() == 1, "an entry");
+        String name = venue.sent.getFirst().name();
+        tell(new FromBroker.Received(name, name));
+        venue.all = List.of(
+                new VenueEvent.Listed(Optional.of(new FromBroker.Status(name, 1, 4003, true)), true));
+        venue.holds = 1;
+        venue.events.add(new VenueEvent.Connected(false, false));
+        venue.events.add(new VenueEvent.Connected(true, true));
+        until(() -> placed().equals(List.of(Order.Role.ENTRY, Order.Role.STOP)), "its stop is sent");
+        assertEquals(run.engine().net(), 1);
+        assertTrue(said.stream().anyMatch(one -> one.contains("tells of contracts that no report told of")), said + "");
     }
 }

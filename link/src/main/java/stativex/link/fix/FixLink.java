@@ -12,22 +12,28 @@ import quickfix.Message;
 import quickfix.SessionID;
 import quickfix.SocketInitiator;
 import quickfix.field.ClOrdID;
+import quickfix.field.LastRptRequested;
 import quickfix.field.MDEntryType;
 import quickfix.field.MDReqID;
 import quickfix.field.MDUpdateType;
 import quickfix.field.MarketDepth;
+import quickfix.field.MassStatusReqID;
+import quickfix.field.MassStatusReqType;
 import quickfix.field.MsgType;
 import quickfix.field.NoMDEntryTypes;
 import quickfix.field.NoRelatedSym;
 import quickfix.field.OrdStatus;
+import quickfix.field.RefMsgType;
 import quickfix.field.Side;
 import quickfix.field.SubscriptionRequestType;
 import quickfix.field.Symbol;
+import quickfix.field.Text;
 import quickfix.field.TradSesReqID;
 import stativex.files.BadInput;
 import stativex.link.Link;
 import stativex.link.VenueEvent;
 import stativex.market.Contract;
+import stativex.order.FromBroker;
 import stativex.order.ToBroker;
 
 /** A link to a venue that speaks FIX 4.4, over two sessions: market data and orders. Its events are asked for by one thread. */
@@ -86,10 +92,12 @@ public final class FixLink implements Link {
     private Optional<VenueEvent> read(Message message) throws BadMessage {
         return switch (Own.type(message)) {
             case MsgType.MARKET_DATA_INCREMENTAL_REFRESH -> Optional.of(feed.read(message));
-            case MsgType.EXECUTION_REPORT, MsgType.ORDER_CANCEL_REJECT -> Optional.of(ReportMessages.isStatus(message)
-                    ? new VenueEvent.Asked(Own.text(message, ClOrdID.FIELD, "an identifier of the order"),
-                            !Own.text(message, OrdStatus.FIELD, "a status").equals("8"))
-                    : reports.read(message, orders::order));
+            case MsgType.EXECUTION_REPORT, MsgType.ORDER_CANCEL_REJECT -> Optional.of(report(message));
+            case MsgType.BUSINESS_MESSAGE_REJECT -> Own.text(message, RefMsgType.FIELD, "a type", "")
+                    .equals(MsgType.ORDER_MASS_STATUS_REQUEST)
+                            ? Optional.of(new VenueEvent.Listed(Optional.empty(), true))
+                            : Optional.of(new VenueEvent.Refused("the venue rejects a message: "
+                                    + Own.text(message, Text.FIELD, "a reason", "no reason given")));
             case MsgType.TRADING_SESSION_STATUS -> Optional.of(
                     Own.text(message, Tags.MOMENT, "what the session does", "").equals("OVER")
                             ? new VenueEvent.Over(FeedMessages.sent(message))
@@ -99,6 +107,42 @@ public final class FixLink implements Link {
             case MsgType.HEARTBEAT -> Optional.of(new VenueEvent.Alive(FeedMessages.wall(message)));
             default -> Optional.empty();
         };
+    }
+
+    private VenueEvent report(Message message) throws BadMessage {
+        String id = Own.text(message, ClOrdID.FIELD, "an identifier of the order", "");
+        if (ReportMessages.isStatus(message)) {
+            return status(message, id);
+        }
+        if (Own.type(message).equals(MsgType.EXECUTION_REPORT) && !orders.knows(id)) {
+            FromBroker told = reports.foreign(message, false);
+            return new VenueEvent.Reported(told, told instanceof FromBroker.Elsewhere fill ? fill.time() : 0,
+                    ReportMessages.number(message));
+        }
+        return reports.read(message, orders::order);
+    }
+
+    private VenueEvent status(Message message, String id) throws BadMessage {
+        boolean known = !Own.text(message, OrdStatus.FIELD, "a status").equals("8");
+        if (!Own.has(message, MassStatusReqID.FIELD)) {
+            return new VenueEvent.Asked(orders.order(id), known,
+                    known ? Optional.of(reports.statusOf(message, orders.order(id))) : Optional.empty());
+        }
+        boolean last = !Own.has(message, LastRptRequested.FIELD) || Own.yes(message, LastRptRequested.FIELD);
+        return new VenueEvent.Listed(!known
+                ? Optional.empty()
+                : Optional.of(orders.knows(id)
+                        ? reports.statusOf(message, orders.order(id))
+                        : reports.foreign(message, true)),
+                last);
+    }
+
+    @Override
+    public void askAll() {
+        Message message = Own.message(MsgType.ORDER_MASS_STATUS_REQUEST);
+        message.setString(MassStatusReqID.FIELD, "a" + ++positions);
+        message.setInt(MassStatusReqType.FIELD, MassStatusReqType.STATUS_FOR_ALL_ORDERS);
+        send(message, Sides.orders(false));
     }
 
     @Override

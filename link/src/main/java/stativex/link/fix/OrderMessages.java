@@ -44,6 +44,11 @@ final class OrderMessages {
         return names.getOrDefault(id, id);
     }
 
+    /** Whether anything was placed, or asked, under an identifier. */
+    boolean knows(String id) {
+        return names.containsKey(id);
+    }
+
     /** What was placed under a name, as it was last asked to be. */
     Optional<ToBroker.Ticket> ticket(String order) {
         return Optional.ofNullable(orders.get(order)).map(Standing::ticket);

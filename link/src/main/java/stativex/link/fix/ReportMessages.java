@@ -1,5 +1,7 @@
 package stativex.link.fix;
 
+import java.math.BigDecimal;
+import java.math.RoundingMode;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
@@ -11,6 +13,7 @@ import quickfix.field.ClOrdID;
 import quickfix.field.CumQty;
 import quickfix.field.CxlRejResponseTo;
 import quickfix.field.ExecID;
+import quickfix.field.ExecRefID;
 import quickfix.field.ExecType;
 import quickfix.field.LastPx;
 import quickfix.field.LastQty;
@@ -19,6 +22,7 @@ import quickfix.field.MsgType;
 import quickfix.field.OrdStatus;
 import quickfix.field.OrdType;
 import quickfix.field.OrderID;
+import quickfix.field.OrderQty;
 import quickfix.field.OrigClOrdID;
 import quickfix.field.Price;
 import quickfix.field.Side;
@@ -28,6 +32,7 @@ import quickfix.field.Text;
 import quickfix.field.TransactTime;
 import stativex.link.VenueEvent;
 import stativex.market.Contract;
+import stativex.market.Tape;
 import stativex.order.FromBroker;
 import stativex.order.Order;
 import stativex.order.ToBroker;
@@ -36,6 +41,8 @@ import stativex.order.ToBroker;
 final class ReportMessages {
     private final Contract contract;
     private final Map<String, Filled> filled = new HashMap<>();
+    /** By identifier: what was filled. */
+    private final Map<String, Filled> executions = new HashMap<>();
     private int identifiers;
 
     /** So far, of an order. @param sum of price × quantity, ticks */
@@ -78,7 +85,7 @@ final class ReportMessages {
         message.setString(ClOrdID.FIELD, told.order());
         message.setString(Symbol.FIELD, contract.symbol());
         message.setChar(Side.FIELD, ticket.buy() ? Side.BUY : Side.SELL);
-        message.setChar(OrdType.FIELD, OrderMessages.type(ticket.type()));
+        asked(message, ticket);
         Filled before = filled.getOrDefault(told.order(), new Filled(0, 0));
         boolean over = false;
         switch (told) {
@@ -112,6 +119,7 @@ final class ReportMessages {
             case FromBroker.Filled fill -> {
                 before = new Filled(fill.cumulative(), before.sum() + fill.price() * fill.quantity());
                 filled.put(told.order(), before);
+                executions.put(fill.execution(), new Filled(fill.quantity(), fill.price() * fill.quantity()));
                 over = fill.done();
                 status(message, ExecType.TRADE, over ? OrdStatus.FILLED : OrdStatus.PARTIALLY_FILLED);
                 message.setString(ExecID.FIELD, run + "-" + fill.execution());
@@ -128,6 +136,25 @@ final class ReportMessages {
                 status(message, ExecType.REJECTED, OrdStatus.REJECTED);
                 message.setString(Text.FIELD, refused.why());
             }
+            case FromBroker.Corrected corrected -> {
+                long instead = corrected.quantity() == 0 ? 0 : corrected.price() * corrected.quantity();
+                Filled was = executions.getOrDefault(corrected.of(), new Filled(0, 0));
+                before = new Filled(corrected.cumulative(), before.sum() - was.sum() + instead);
+                filled.put(told.order(), before);
+                executions.put(corrected.execution(), new Filled(corrected.quantity(), instead));
+                status(message, corrected.quantity() == 0 ? ExecType.TRADE_CANCEL : ExecType.TRADE_CORRECT,
+                        before.contracts() == 0 ? OrdStatus.CANCELED : OrdStatus.PARTIALLY_FILLED);
+                over = true;
+                message.setString(ExecID.FIELD, run + "-" + corrected.execution());
+                message.setString(ExecRefID.FIELD, run + "-" + corrected.of());
+                Own.number(message, LastQty.FIELD, corrected.quantity());
+                message.setString(LastPx.FIELD, contract.text(corrected.quantity() == 0
+                        ? was.contracts() == 0 ? 0 : was.sum() / was.contracts()
+                        : corrected.price()));
+            }
+            case FromBroker.Status ignored -> throw new IllegalStateException("an answer");
+            case FromBroker.Elsewhere ignored -> throw new IllegalStateException("a client's word");
+            case FromBroker.Foreign ignored -> throw new IllegalStateException("a client's word");
             case FromBroker.NotChanged ignored -> throw new IllegalStateException("told otherwise");
             case FromBroker.Known ignored -> throw new IllegalStateException("an answer");
             case FromBroker.NeverAccepted ignored -> throw new IllegalStateException("a conclusion");
@@ -145,20 +172,108 @@ final class ReportMessages {
         message.setChar(OrdStatus.FIELD, order);
     }
 
-    /** The answer to whether an order is known. */
-    Message status(String order, boolean known, String run) {
+    /** The answer to how an order stands. @param status empty: nobody knows it */
+    Message status(String order, Optional<FromBroker.Status> status, Optional<ToBroker.Ticket> ticket, String run) {
         Message message = Own.message(MsgType.EXECUTION_REPORT);
-        message.setString(OrderID.FIELD, known ? order : "NONE");
+        message.setString(OrderID.FIELD, status.isPresent() ? order : "NONE");
         message.setString(ExecID.FIELD, run + "-s" + ++identifiers);
         message.setString(ClOrdID.FIELD, order);
         message.setString(Symbol.FIELD, contract.symbol());
-        message.setChar(Side.FIELD, Side.UNDISCLOSED);
-        status(message, ExecType.ORDER_STATUS, known ? OrdStatus.NEW : OrdStatus.REJECTED);
-        message.setString(Text.FIELD, known ? "known" : "unknown order");
-        Own.number(message, CumQty.FIELD, 0);
-        Own.number(message, LeavesQty.FIELD, 0);
-        message.setString(AvgPx.FIELD, "0");
+        message.setChar(Side.FIELD, ticket.map(of -> of.buy() ? Side.BUY : Side.SELL).orElse(Side.UNDISCLOSED));
+        int filledSoFar = status.map(FromBroker.Status::cumulative).orElse(0);
+        int quantity = ticket.map(ToBroker.Ticket::quantity).orElse(0);
+        boolean over = status.map(FromBroker.Status::over).orElse(true);
+        status(message, ExecType.ORDER_STATUS, status.isEmpty()
+                ? OrdStatus.REJECTED
+                : over
+                        ? filledSoFar > 0 && filledSoFar >= quantity ? OrdStatus.FILLED : OrdStatus.CANCELED
+                        : filledSoFar > 0 ? OrdStatus.PARTIALLY_FILLED : OrdStatus.NEW);
+        message.setString(Text.FIELD, status.isPresent() ? "known" : "unknown order");
+        ticket.ifPresent(of -> asked(message, of));
+        Own.number(message, CumQty.FIELD, filledSoFar);
+        Own.number(message, LeavesQty.FIELD, over ? 0 : Math.max(1, quantity - filledSoFar));
+        message.setString(AvgPx.FIELD, filledSoFar == 0
+                ? "0"
+                : contract.meanText(status.orElseThrow().sum(), filledSoFar));
         return message;
+    }
+
+    private void asked(Message message, ToBroker.Ticket of) {
+        Own.number(message, OrderQty.FIELD, of.quantity());
+        message.setChar(OrdType.FIELD, OrderMessages.type(of.type()));
+        if (of.price() != Tape.NONE) {
+            message.setString(of.type() == Order.Type.LIMIT ? Price.FIELD : StopPx.FIELD, contract.text(of.price()));
+        }
+    }
+
+    /** What one that answers says of an order of ours. */
+    FromBroker.Status statusOf(Message message, String order) throws BadMessage {
+        int cumulative = Own.contracts(message, CumQty.FIELD, "a quantity filled in all");
+        return new FromBroker.Status(order, cumulative, sum(message, cumulative), isOver(message));
+    }
+
+    /** Prices of all contracts together: an average may be rounded, so it is the nearest number of ticks. */
+    private long sum(Message message, int cumulative) throws BadMessage {
+        if (cumulative == 0) {
+            return 0;
+        }
+        String average = Own.text(message, AvgPx.FIELD, "an average price");
+        try {
+            return new BigDecimal(average).multiply(BigDecimal.valueOf(cumulative))
+                    .divide(contract.tickSize(), 0, RoundingMode.HALF_EVEN).longValueExact();
+        } catch (ArithmeticException | NumberFormatException e) {
+            throw new BadMessage("expected an average price (field " + AvgPx.FIELD + "), found " + average);
+        }
+    }
+
+    private static boolean isOver(Message message) throws BadMessage {
+        return switch (Own.text(message, OrdStatus.FIELD, "a status")) {
+            case "2", "3", "4", "8", "C" -> true;
+            default -> false;
+        };
+    }
+
+    /** What is told of an order that nobody here sent. @param listed it answers the question for all orders */
+    FromBroker foreign(Message message, boolean listed) throws BadMessage {
+        String id = Own.text(message, ClOrdID.FIELD, "an identifier of the order", "");
+        String order = id.isEmpty() ? Own.text(message, OrderID.FIELD, "an identifier of the order") : id;
+        boolean buy = Own.text(message, Side.FIELD, "a side").equals("1");
+        boolean over = isOver(message);
+        String happened = Own.text(message, ExecType.FIELD, "what happened");
+        if (happened.equals("H")) {
+            return corrected(message, order, 0, Tape.NONE);
+        }
+        if (happened.equals("G")) {
+            return corrected(message, order, Own.contracts(message, LastQty.FIELD, "a quantity"),
+                    Own.ticks(contract, Own.text(message, LastPx.FIELD, "a price")));
+        }
+        if (!listed && happened.equals("F")) {
+            return new FromBroker.Elsewhere(order, Own.text(message, ExecID.FIELD, "an execution's identifier"), buy,
+                    Own.contracts(message, LastQty.FIELD, "a quantity"),
+                    Own.ticks(contract, Own.text(message, LastPx.FIELD, "a price")), over, time(message));
+        }
+        StringBuilder words = new StringBuilder(buy ? "buy " : "sell ");
+        words.append(Own.text(message, OrderQty.FIELD, "a quantity", "?"));
+        words.append(switch (Own.text(message, OrdType.FIELD, "an order type", "?")) {
+            case "1" -> " at the market";
+            case "2" -> " limit " + Own.text(message, Price.FIELD, "a price", "?");
+            case "3" -> " stop " + Own.text(message, StopPx.FIELD, "a price", "?");
+            case "4" -> " stop-limit " + Own.text(message, StopPx.FIELD, "a price", "?");
+            default -> "";
+        });
+        return new FromBroker.Foreign(order, words.toString(), over, listed);
+    }
+
+    private static long time(Message message) throws BadMessage {
+        return Own.has(message, Tags.NANOS)
+                ? Own.number(message, Tags.NANOS, "a time")
+                : Stamp.nanos(Own.text(message, TransactTime.FIELD, "a time"));
+    }
+
+    static OptionalInt number(Message message) throws BadMessage {
+        return Own.has(message, Tags.REPORTS)
+                ? OptionalInt.of((int) Own.number(message, Tags.REPORTS, "a number of the report"))
+                : OptionalInt.empty();
     }
 
     /** Whether a message answers that question. */
@@ -175,13 +290,9 @@ final class ReportMessages {
      */
     VenueEvent.Reported read(Message message, UnaryOperator<String> order) throws BadMessage {
         String id = Own.text(message, ClOrdID.FIELD, "an identifier of the order");
-        long time = Own.has(message, Tags.NANOS)
-                ? Own.number(message, Tags.NANOS, "a time")
-                : Stamp.nanos(Own.text(message, TransactTime.FIELD, "a time"));
+        long time = time(message);
         String name = order.apply(id);
-        OptionalInt number = Own.has(message, Tags.REPORTS)
-                ? OptionalInt.of((int) Own.number(message, Tags.REPORTS, "a number of the report"))
-                : OptionalInt.empty();
+        OptionalInt number = number(message);
         if (Own.type(message).equals(MsgType.ORDER_CANCEL_REJECT)) {
             return new VenueEvent.Reported(new FromBroker.NotChanged(
                     order.apply(Own.text(message, OrigClOrdID.FIELD, "the identifier of the order that is meant")), id,
@@ -205,10 +316,21 @@ final class ReportMessages {
                     Own.contracts(message, CumQty.FIELD, "a quantity filled in all"),
                     Own.contracts(message, LeavesQty.FIELD, "a quantity left") == 0,
                     Own.has(message, Tags.SLIPPAGE) ? Own.number(message, Tags.SLIPPAGE, "a slippage") : 0, time);
+            case "H" -> corrected(message, name, 0, Tape.NONE);
+            case "G" -> corrected(message, name, Own.contracts(message, LastQty.FIELD, "a quantity"),
+                    Own.ticks(contract, Own.text(message, LastPx.FIELD, "a price")));
             case "3", "4", "C" -> new FromBroker.Ended(name);
             case "8" -> new FromBroker.Refused(name, Own.text(message, Text.FIELD, "a reason", "no reason given"));
             default -> throw new BadMessage("expected a report of a kind that is known here, found "
                     + Own.text(message, ExecType.FIELD, "what happened"));
         }, time, number);
+    }
+
+    private FromBroker.Corrected corrected(Message message, String order, int quantity, long price)
+            throws BadMessage {
+        int cumulative = Own.contracts(message, CumQty.FIELD, "a quantity filled in all");
+        return new FromBroker.Corrected(order, Own.text(message, ExecID.FIELD, "an execution's identifier"),
+                Own.text(message, ExecRefID.FIELD, "the identifier of the execution that is meant"), quantity, price,
+                cumulative, sum(message, cumulative), time(message));
     }
 }

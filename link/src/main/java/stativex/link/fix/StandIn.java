@@ -5,6 +5,7 @@ import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalLong;
 import java.util.Queue;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.TimeUnit;
@@ -19,10 +20,13 @@ import quickfix.SocketAcceptor;
 import quickfix.field.ClOrdID;
 import quickfix.field.LastPx;
 import quickfix.field.LastQty;
+import quickfix.field.LastRptRequested;
 import quickfix.field.MDReqID;
+import quickfix.field.MassStatusReqID;
 import quickfix.field.MsgType;
 import quickfix.field.PosReqID;
 import quickfix.field.PossResend;
+import quickfix.field.TotNumReports;
 import quickfix.field.TradSesReqID;
 import quickfix.field.TradSesStatus;
 import quickfix.field.TradingSessionID;
@@ -42,6 +46,7 @@ import stativex.order.ToBroker;
 public final class StandIn implements AutoCloseable {
     /** Prints of one message at most. */
     private static final int MOST = 50;
+    private static final long LOOK_AGAIN = 20_000_000L;
     /** Nanoseconds that no tape is long: some 60 years. */
     private static final double FAR = 2e18;
 
@@ -174,6 +179,9 @@ public final class StandIn implements AutoCloseable {
             }
             case Wish.Silence silence -> silentUntil = System.nanoTime() + silence.nanos();
             case Wish.Elsewhere elsewhere -> broker.elsewhere(elsewhere.contracts());
+            case Wish.Order asked -> orderElsewhere(asked);
+            case Wish.TakeBack ignored -> broker.takeBack(OptionalLong.empty());
+            case Wish.Correct correct -> broker.takeBack(OptionalLong.of(correct.ticks()));
             case Wish.Gap gap -> skips = gap.prints();
             case Wish.Reject reject -> rejects = reject.orders();
             case Wish.Speed asked -> {
@@ -187,19 +195,43 @@ public final class StandIn implements AutoCloseable {
         }
     }
 
+    private void orderElsewhere(Wish.Order asked) {
+        try {
+            ToBroker.Place place = broker.orderElsewhere(asked.contracts() > 0, Math.abs(asked.contracts()),
+                    setup.contract().price(asked.price()));
+            orders.write(place);
+            broker.take(place);
+        } catch (IllegalArgumentException | ArithmeticException e) {
+            System.getLogger("stativex").log(System.Logger.Level.WARNING, e.getMessage());
+        }
+    }
+
+    /** Every order that is alive, one message each; one that says there is none where there is none. */
+    private void list(String request) {
+        List<String> all = broker.alive();
+        for (int i = 0; i < Math.max(1, all.size()); i++) {
+            String order = all.isEmpty() ? "NONE" : all.get(i);
+            Message message = reports.status(order, broker.status(order), orders.ticket(order), setup.run());
+            message.setString(MassStatusReqID.FIELD, request);
+            Own.number(message, TotNumReports.FIELD, all.size());
+            message.setBoolean(LastRptRequested.FIELD, i >= all.size() - 1);
+            send(message, Sides.orders(true));
+        }
+    }
+
     private boolean playing() {
         return setup.speed().isPresent() && request.isPresent() && !over && System.nanoTime() - silentUntil >= 0;
     }
 
-    /** Nanoseconds until the next print is due. */
+    /** Nanoseconds until the next print is due, or until somebody's wishes are looked at again. */
     private long due() {
         if (!playing()) {
-            return 20_000_000L;
+            return LOOK_AGAIN;
         }
         return next >= setup.tape().count()
                 ? 0
-                : Math.max(0, (long) ((setup.tape().time(next) - startedWith)
-                        / speed) - (System.nanoTime() - startedAt));
+                : Math.clamp((long) ((setup.tape().time(next) - startedWith) / speed)
+                        - (System.nanoTime() - startedAt), 0, LOOK_AGAIN);
     }
 
     // ------------------------------------------------------------------ what comes in
@@ -231,8 +263,11 @@ public final class StandIn implements AutoCloseable {
                                 FeedMessages.sent(message).orElse(0)));
                 case MsgType.ORDER_STATUS_REQUEST -> {
                     String order = Own.text(message, ClOrdID.FIELD, "an identifier of the order");
-                    send(reports.status(order, broker.knows(order), setup.run()), Sides.orders(true));
+                    send(reports.status(order, broker.status(order), orders.ticket(order), setup.run()),
+                            Sides.orders(true));
                 }
+                case MsgType.ORDER_MASS_STATUS_REQUEST -> list(
+                        Own.text(message, MassStatusReqID.FIELD, "an identifier of the request"));
                 case MsgType.REQUEST_FOR_POSITIONS -> send(PositionMessages.tell(setup.contract(),
                         Own.text(message, PosReqID.FIELD, "an identifier of the request"), broker.net(),
                         next == 0 ? Tape.NONE : setup.tape().price(next - 1), now()), Sides.orders(true));

@@ -24,8 +24,18 @@ public sealed interface Wish {
     /** So many prints are not sent, though orders meet them. */
     record Gap(int prints) implements Wish {}
 
+    /** Somebody places an order by hand elsewhere. @param contracts below 0 to sell; {@code price} in the contract's units */
+    record Order(int contracts, String price) implements Wish {}
+
+    /** The last fill is taken back: it was none. */
+    record TakeBack() implements Wish {}
+
+    /** The last fill was at another price, so many ticks higher. */
+    record Correct(int ticks) implements Wish {}
+
     /** The words of each. */
-    String WORDS = "drop, silence SECONDS, elsewhere CONTRACTS, reject ORDERS, gap PRINTS or speed N";
+    String WORDS = "drop, silence SECONDS, elsewhere CONTRACTS, order CONTRACTS PRICE, takeback, correct TICKS, "
+            + "reject ORDERS, gap PRINTS or speed N";
 
     /** @throws BadInput when a line asks for none of them */
     static Wish read(String line) {
@@ -33,6 +43,12 @@ public sealed interface Wish {
         try {
             if (words.length == 1 && words[0].equals("drop")) {
                 return new Drop();
+            }
+            if (words.length == 1 && words[0].equals("takeback")) {
+                return new TakeBack();
+            }
+            if (words.length == 3 && words[0].equals("order") && Integer.parseInt(words[1]) != 0) {
+                return new Order(Integer.parseInt(words[1]), words[2]);
             }
             if (words.length == 2 && words[0].equals("speed") && Double.parseDouble(words[1]) > 0) {
                 return new Speed(Double.parseDouble(words[1]));
@@ -44,6 +60,9 @@ public sealed interface Wish {
                 }
                 if (words[0].equals("elsewhere") && number != 0) {
                     return new Elsewhere(number);
+                }
+                if (words[0].equals("correct") && number != 0) {
+                    return new Correct(number);
                 }
                 if (words[0].equals("gap") && number > 0) {
                     return new Gap(number);

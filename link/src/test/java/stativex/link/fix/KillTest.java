@@ -76,6 +76,11 @@ public class KillTest {
         }
 
         @Override
+        public void askAll() {
+            link.askAll();
+        }
+
+        @Override
         public void askPosition() {
             link.askPosition();
         }

@@ -145,4 +145,64 @@ public class LiveDayTest {
                     "the broker's refusal is logged");
         }
     }
+
+    private static int open(LiveDay live) {
+        return live.latest().snapshot().hand().position().map(p -> p.side().sign() * p.open()).orElse(0);
+    }
+
+    @Test(timeOut = 120_000)
+    public void whatSomebodyDoesElsewhereIsShownAndIsThePersons() throws Exception {
+        try (LiveDay live = day("elsewhere.journal", Optional.empty())) {
+            until(() -> live.latest().prints() > 0 && live.latest().standing().apart().isEmpty(), "in step");
+            // an order that rests far away
+            venue.wish(Wish.read("order 2 1000.00"));
+            until(() -> live.latest().standing().foreign().equals(List.of("buy 2 limit 1000.00")),
+                    "it is shown: " + live.latest().standing().foreign());
+            until(() -> said.stream().anyMatch(one -> one.contains("not sent from here: buy 2 limit 1000.00")),
+                    "and said: " + said);
+            // it is still there when the link is, and none of ours is
+            venue.wish(new Wish.Drop());
+            until(() -> !live.latest().standing().linked(), "the link is lost");
+            until(() -> live.latest().standing().linked() && live.latest().standing().apart().isEmpty(), "and back");
+            assertEquals(live.latest().standing().foreign(), List.of("buy 2 limit 1000.00"));
+            // one that fills at once is the person's position, and the broker agrees
+            long price = live.latest().snapshot().lastPrice().orElseThrow();
+            venue.wish(Wish.read("order -1 " + contract.text(price - 400)));
+            venue.wish(Wish.read("order 1 " + contract.text(price + 400)));
+            until(() -> live.latest().standing().foreign().size() == 3, "stops far away rest: " + said);
+            assertEquals(open(live), 0);
+            venue.wish(Wish.read("order -2 " + contract.text(live.latest().snapshot().lastPrice().orElseThrow() - 1)));
+            until(() -> open(live) == -2, "a stop that is reached is filled");
+            until(() -> live.latest().standing().foreign().size() == 3, "and rests no more");
+            until(() -> live.latest().standing().held().equals(java.util.OptionalLong.of(-2)), "as the broker says");
+            assertTrue(live.latest().standing().difference().isEmpty());
+        }
+        // the day gone on with has it, too
+        try (LiveDay again = day("elsewhere.journal", Optional.empty())) {
+            until(() -> again.latest().standing() != null && again.latest().standing().linked(), "linked");
+            assertEquals(open(again), -2);
+            until(() -> again.latest().standing().foreign().size() == 3, "and who else has orders");
+        }
+    }
+
+    @Test(timeOut = 120_000)
+    public void aFillThatIsTakenBackTakesItsStopAlong() throws Exception {
+        try (LiveDay live = day("back.journal", Optional.empty())) {
+            until(() -> live.latest().prints() > 0 && live.latest().standing().apart().isEmpty(), "in step");
+            live.command(buys());
+            until(() -> live.latest().snapshot().orders().stream().anyMatch(
+                    order -> order.role() == Order.Role.STOP && order.state() == Order.State.WORKING),
+                    "it is guarded: " + outcomes(live));
+            venue.wish(Wish.read("correct 2"));
+            until(() -> said.stream().anyMatch(one -> one.contains("a fill is corrected")), "it is said: " + said);
+            assertEquals(open(live), 1);
+            live.command(buys());
+            until(() -> open(live) == 2, "one more");
+            venue.wish(Wish.read("takeback"));
+            until(() -> open(live) == 1, "one less: " + outcomes(live));
+            until(() -> live.latest().standing().held().equals(java.util.OptionalLong.of(1)), "the broker agrees");
+            assertTrue(live.latest().snapshot().orders().stream().anyMatch(
+                    order -> order.role() == Order.Role.STOP && order.rest() == 1), "its stop is for the rest");
+        }
+    }
 }
