@@ -52,6 +52,7 @@ public final class Engine {
     private final Log log = new Log();
     private final Evaluator evaluator = new Evaluator(this);
     private final Booking booking = new Booking(this);
+    private int locked;
     private final ByHand byHand = new ByHand(this);
     private final List<StrategyRun> runs = new ArrayList<>();
     private final List<Standpoint> standpoints = new ArrayList<>();
@@ -611,11 +612,17 @@ public final class Engine {
     }
 
     private void decideLock(MarketRun market, Optional<Owner> of, LockReason reason, boolean guarded) {
+        locked++;
         log.add(new Decision(current.timeSaid(), market.lastPrint, -1, of, Optional.empty(),
                 market.lastPrice, new Decision.Locked(reason, guarded), market.index));
     }
 
     // ------------------------------------------------------------------ what stands
+
+    /** How often anything was locked so far. */
+    public int timesLocked() {
+        return locked;
+    }
 
     /** Prints that lay in no session so far: they moved the clock and had no other effect. */
     public int printsOutsideSessions() {

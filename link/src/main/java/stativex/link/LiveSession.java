@@ -511,9 +511,10 @@ public final class LiveSession {
             unjournalled.addAll(inputs);
         }
         for (LiveInput input : inputs) {
+            int locked = run.engine().timesLocked();
             List<ToBroker> messages = run.take(input);
-            if (!messages.isEmpty() || input instanceof LiveInput.Asked) {
-                // a lock, too, is on the disk before anything is told of it
+            if (!messages.isEmpty() || input instanceof LiveInput.Asked || run.engine().timesLocked() > locked) {
+                // what the person asked, and a lock, are on the disk before anybody hears of it
                 force();
             }
             if (!messages.isEmpty()) {
