@@ -39,6 +39,9 @@ final class RunCommand implements Callable<Integer> {
     @Option(names = "--engage", description = "engages the strategies; without it they watch")
     private boolean engage;
 
+    @Option(names = "--confirmed", description = "balance and floor were compared with what the firm shows today: an account that is held to a rulebook enters nothing on a trading day of which nobody says so")
+    private boolean confirmed;
+
     @Option(names = "--lockstep", description = "asks the venue for one thing after the other: for one that was started so")
     private boolean lockstep;
 
@@ -69,6 +72,9 @@ final class RunCommand implements Callable<Integer> {
             if (day.before() > 0) {
                 spec.commandLine().getOut().println("goes on after " + day.before()
                         + " inputs, entries off until they are engaged again");
+            }
+            if (confirmed) {
+                day.confirm();
             }
             for (int i = 0; i < documents.strategies().size(); i++) {
                 day.command(new stativex.engine.Command.SetMode(i, engage ? Mode.ENGAGED : Mode.WATCHING));

@@ -71,6 +71,11 @@ public final class AccountWatch {
         return judges;
     }
 
+    /** Trading date that has begun last; empty: none has, or nobody knows. */
+    public Optional<LocalDate> tradingDate() {
+        return day;
+    }
+
     /** What is remembered of the account, with its balance. */
     public AccountState state(long balance) {
         return new AccountState(balance, heights.kept(), begun, lock, broken, losses, day);

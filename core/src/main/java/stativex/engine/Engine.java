@@ -619,6 +619,11 @@ public final class Engine {
 
     // ------------------------------------------------------------------ what stands
 
+    /** Trading date of the account that has begun last; empty: none has. */
+    public Optional<LocalDate> tradingDate() {
+        return watch.tradingDate();
+    }
+
     /** How often anything was locked so far. */
     public int timesLocked() {
         return locked;

@@ -15,5 +15,7 @@ public enum OutOfStep {
     /** Of some order nobody knows whether the broker has it. */
     ORDERS_IN_DOUBT,
     /** The broker holds another position than all owners together. */
-    POSITIONS_DIFFER
+    POSITIONS_DIFFER,
+    /** Of an account that is held to a rulebook nobody has said today that the firm shows the same balance and floor. */
+    NOT_CONFIRMED
 }

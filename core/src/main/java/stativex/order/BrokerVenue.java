@@ -240,7 +240,10 @@ public final class BrokerVenue implements Counterpart {
     }
 
     private void heard(FromBroker told) {
-        unheard.remove(told.order());
+        if (!(told instanceof FromBroker.NotChanged)) {
+            // whoever refuses to change an order may just not have it
+            unheard.remove(told.order());
+        }
         boolean over = told instanceof FromBroker.Ended || told instanceof FromBroker.Refused
                 || told instanceof FromBroker.Filled filled && filled.done()
                 || told instanceof FromBroker.Status status && status.over();

@@ -39,7 +39,7 @@ public class DisasterDaysTest {
 
     /** What can happen. */
     private enum What {
-        BREAK, KILL, LOST_IN_THE_JOURNAL, MESSAGE_LOST, REPORT_LOST, TWICE, LATE, REFUSED, TAKEN_BACK, CORRECTED, ELSEWHERE, DOUBT, FROM_STATUS, LOCKED, STOP_GONE
+        BREAK, KILL, LOST_IN_THE_JOURNAL, MESSAGE_LOST, REPORT_LOST, TWICE, LATE, REFUSED, TAKEN_BACK, CORRECTED, ELSEWHERE, DOUBT, CANCELLED_IN_DOUBT, FROM_STATUS, LOCKED, STOP_GONE
     }
 
     /** A venue that numbers its reports, a link of which the test decides everything, and the engine at the other end. */
@@ -303,6 +303,14 @@ public class DisasterDaysTest {
                     answered(order);
                 }
             }
+            List<String> doubted = live.unheard();
+            if (!doubted.isEmpty() && dice.nextBoolean()) {
+                // it takes so long that entries are cancelled, those in doubt too: a refusal of that settles nothing
+                count(What.CANCELLED_IN_DOUBT);
+                give(new LiveInput.Linked(Optional.of(OutOfStep.ORDERS_IN_DOUBT), true));
+                delivers(up.size());
+                arrives(down.size());
+            }
             for (String order : live.unheard()) {
                 count(What.DOUBT);
                 answered(order);
@@ -426,6 +434,7 @@ public class DisasterDaysTest {
             assertEquals(live.engine().net(), broker.net(), "contracts");
             long ours = live.engine().log().fills().stream().mapToLong(World::cost).sum();
             assertEquals(ours, paid, "money");
+            assertEquals(live.unheard(), List.of(), "in doubt");
             Set<String> alive = new HashSet<>(broker.alive());
             live.known().forEach(order -> assertTrue(alive.contains(order), order + " is alive here alone"));
             Snapshot snapshot = live.engine().snapshot();

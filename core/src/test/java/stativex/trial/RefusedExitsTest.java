@@ -12,6 +12,7 @@ import org.testng.annotations.Test;
 import stativex.account.AccountState;
 import stativex.engine.Command;
 import stativex.engine.Mode;
+import stativex.interlock.OutOfStep;
 import stativex.market.Tape;
 import stativex.market.TapeBuilder;
 import stativex.order.FillReason;
@@ -323,6 +324,40 @@ public class RefusedExitsTest {
         beat(100);
         assertEquals(count(Order.Role.LEAVE), 3);
         told(new FromBroker.Filled(last().name(), "x" + ++executions, 1, 994, 1, true, 0, now));
+        assertEquals(live.engine().net(), 0);
+    }
+
+    /**
+     * The link is away when everything is to leave, and still when the session ends: it is locked at once, and what leaves is the first
+     * thing that is sent, when a session is open again.
+     */
+    @Test
+    public void aFlattenThatTheBrokerNeverHeardOfLeavesInALaterSession() {
+        told(new FromBroker.Working(of(Order.Role.STOP).name()));
+        told(new FromBroker.Working(of(Order.Role.TARGET).name()));
+        take(new LiveInput.Linked(Optional.of(OutOfStep.LINK_LOST), false));
+        take(new LiveInput.Asked(new Command.FlatAndLock()));
+        String leave = of(Order.Role.LEAVE).name();
+        assertTrue(live.engine().snapshot().account().lock().isPresent(), "at once");
+        now = Given.at(0, "05:00:00");
+        beat(0);
+        assertEquals(live.engine().net(), 1, "nothing is assumed");
+        // back while no session is open: the broker has never heard of it, and refuses it now
+        sent.clear();
+        told(new FromBroker.NeverAccepted(leave));
+        assertEquals(last().name(), leave);
+        take(new LiveInput.Again(now));
+        take(new LiveInput.Linked(Optional.empty(), false));
+        refuse(Order.Role.LEAVE);
+        sent.clear();
+        beat(600_000);
+        assertEquals(sent, List.of(), "nothing is sent while no session is open");
+        now = Given.at(1, "01:00:00");
+        beat(0);
+        print(1001);
+        assertEquals(sent.getFirst().ticket().role(), Order.Role.LEAVE, "the first thing that is sent");
+        assertEquals(count(Order.Role.LEAVE), 1);
+        told(new FromBroker.Filled(last().name(), "x" + ++executions, 1, 1001, 1, true, 0, now));
         assertEquals(live.engine().net(), 0);
     }
 

@@ -127,6 +127,7 @@ public final class Sentences {
             case FEED_SILENT -> "the feed is silent";
             case ORDERS_IN_DOUBT -> "nobody knows yet whether an order was taken";
             case POSITIONS_DIFFER -> "the broker holds another position than we count";
+            case NOT_CONFIRMED -> "nobody has compared balance and floor with what the firm shows today";
         };
     }
 
@@ -260,6 +261,7 @@ public final class Sentences {
                 case FEED_SILENT -> "silent";
                 case ORDERS_IN_DOUBT -> "order in doubt";
                 case POSITIONS_DIFFER -> "positions differ";
+                case NOT_CONFIRMED -> "compare with the firm";
             };
             case Refusal.SessionIncomplete ignored -> "incomplete";
             case Refusal.SessionClosed closed -> closed.next()

@@ -8,6 +8,7 @@ import java.nio.channels.OverlappingFileLockException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.LocalDate;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
@@ -25,6 +26,7 @@ public final class VenueAccount implements AutoCloseable {
     private final FileLock lock;
     private Optional<Path> journal = Optional.empty();
     private Optional<AccountState> state = Optional.empty();
+    private Optional<LocalDate> confirmed = Optional.empty();
 
     private VenueAccount(String venue, Path file, FileChannel channel, FileLock lock) {
         this.venue = venue;
@@ -75,6 +77,7 @@ public final class VenueAccount implements AutoCloseable {
             Field of = Field.root(file.toString(), Json.read(file));
             journal = of.maybe("journal").map(path -> Path.of(path.text()));
             state = of.maybe("state").map(AccountStateJson::read);
+            confirmed = of.maybe("confirmed").map(date -> date.date());
         }
     }
 
@@ -118,12 +121,30 @@ public final class VenueAccount implements AutoCloseable {
             return;
         }
         state = Optional.of(now);
+        write();
+    }
+
+    /** Trading date on which somebody has said that the firm shows the same balance and floor; empty: nobody has. */
+    public Optional<LocalDate> confirmed() {
+        return confirmed;
+    }
+
+    /** Somebody says so. @throws BadInput when it cannot be kept */
+    public void confirm(LocalDate date) {
+        if (!confirmed.equals(Optional.of(date))) {
+            confirmed = Optional.of(date);
+            write();
+        }
+    }
+
+    private void write() {
         Map<String, Object> of = new LinkedHashMap<>();
         of.put("document", "account at a venue");
         of.put("version", 1);
         of.put("venue", venue);
         journal.ifPresent(path -> of.put("journal", path.toString()));
-        of.put("state", AccountStateJson.write(now));
+        state.ifPresent(now -> of.put("state", AccountStateJson.write(now)));
+        confirmed.ifPresent(date -> of.put("confirmed", date.toString()));
         WholeFile.writeOwn(file, out -> out.write(Json.pretty(of)));
     }
 

@@ -28,6 +28,8 @@ public record Alarm(Kind kind, String words) {
         CLOCK_APART("clock"),
         /** The journal cannot be written. */
         JOURNAL_STOPPED("journal"),
+        /** Something is to trade, and nobody has compared the firm's figures today. */
+        NOT_CONFIRMED("compare with the firm"),
         /** There is little room on the disk. */
         DISK_NEARLY_FULL("disk"),
         /** A line that ends the day is near. */

@@ -56,6 +56,10 @@ final class Doubts {
             default -> told.order();
         };
         waiting.remove(request);
+        if (told instanceof FromBroker.NotChanged) {
+            // the broker may refuse it because it does not have the order: that is still to be found out
+            return;
+        }
         waiting.remove(told.order());
         doubts.remove(told.order());
         if (told instanceof FromBroker.Ended || told instanceof FromBroker.Refused

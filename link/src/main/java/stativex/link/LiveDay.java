@@ -4,6 +4,7 @@ import java.net.InetSocketAddress;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.security.SecureRandom;
+import java.time.LocalDate;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
@@ -99,7 +100,8 @@ public final class LiveDay implements AutoCloseable {
         account = VenueAccount.own(setup.venue().getAddress().getHostAddress() + ":" + setup.venue().getPort(),
                 setup.journal());
         LiveJournal.Worked worked;
-        LiveSession.Going going = LiveSession.Going.on(setup.inStep());
+        LiveSession.Going going = LiveSession.Going.on(setup.inStep()).comparing(new LiveSession.Figures(
+                !documents.account().value().rulebook().rules().isEmpty(), account.confirmed()));
         try {
             if (Files.exists(setup.journal())) {
                 account.checkNewest(setup.journal());
@@ -141,6 +143,16 @@ public final class LiveDay implements AutoCloseable {
                     program.ifPresent(one -> one.run(alarm));
                 }
                 also.alarm(alarm, raised);
+            }
+
+            @Override
+            public void confirmed(LocalDate day) {
+                said("the firm shows the same balance and floor on " + day);
+                try {
+                    account.confirm(day);
+                } catch (BadInput e) {
+                    said(e.getMessage());
+                }
             }
 
             @Override
@@ -199,6 +211,12 @@ public final class LiveDay implements AutoCloseable {
     /** The person's command; acts before the next event. */
     public void command(Command command) {
         session.command(command);
+        wanted = true;
+    }
+
+    /** Somebody has compared balance and floor with what the firm shows: that holds for the trading day. */
+    public void confirm() {
+        session.confirm();
         wanted = true;
     }
 

@@ -1,5 +1,6 @@
 package stativex.link;
 
+import java.time.LocalDate;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -59,22 +60,38 @@ public final class LiveSession {
      * @param inStep whether the venue keeps step with us
      * @param reports that were taken so far; {@code steps} likewise
      * @param askAgain nanoseconds between two questions about an order
+     * @param figures the firm's
      */
-    public record Going(boolean inStep, int reports, int steps, long askAgain) {
+    public record Going(boolean inStep, int reports, int steps, long askAgain, Figures figures) {
         /** A day that begins. */
         public static Going on(boolean inStep) {
-            return new Going(inStep, 0, 0, ASK_AGAIN);
+            return new Going(inStep, 0, 0, ASK_AGAIN, Figures.NONE);
         }
 
         /** A day of which so much was taken. */
         public Going after(int reportsTaken, int stepsTaken) {
-            return new Going(inStep, reportsTaken, stepsTaken, askAgain);
+            return new Going(inStep, reportsTaken, stepsTaken, askAgain, figures);
         }
 
         /** The same with another time between two questions. */
         public Going asking(long again) {
-            return new Going(inStep, reports, steps, again);
+            return new Going(inStep, reports, steps, again, figures);
         }
+
+        /** The same of an account whose figures are to be compared. */
+        public Going comparing(Figures other) {
+            return new Going(inStep, reports, steps, askAgain, other);
+        }
+    }
+
+    /**
+     * Balance and floor as the firm shows them: of an account that is held to a rulebook somebody compares them each trading day.
+     *
+     * @param asked whether anybody has to
+     * @param confirmed trading date on which somebody did last
+     */
+    public record Figures(boolean asked, Optional<LocalDate> confirmed) {
+        static final Figures NONE = new Figures(false, Optional.empty());
     }
 
     private final LiveRun run;
@@ -120,6 +137,9 @@ public final class LiveSession {
     /** What could not be written down yet, in order, and why. */
     private final ArrayDeque<LiveInput> unjournalled = new ArrayDeque<>();
     private Optional<String> unwritten = Optional.empty();
+    /** Trading date of which the firm's figures were compared; and that they were before it is known which one it is. */
+    private Optional<LocalDate> confirmed;
+    private volatile boolean confirming;
     /** Why the reserve on the disk was given up. */
     private Optional<String> relieved = Optional.empty();
     private long lookedAtLines;
@@ -134,6 +154,11 @@ public final class LiveSession {
         /** Something is not as it should be, or is again. */
         default void alarm(Alarm alarm, boolean raised) {
             says((raised ? "alarm: " : "over: ") + alarm.words());
+        }
+
+        /** The firm's figures of a trading day were compared. */
+        default void confirmed(LocalDate day) {
+            // nothing to keep
         }
 
         /** Everything that had come was worked. */
@@ -153,11 +178,28 @@ public final class LiveSession {
         this.steps = going.steps();
         this.time = run.engine().lastTime();
         this.doubts = new Doubts(going.askAgain());
+        this.confirmed = going.figures().confirmed();
     }
 
     /** The person's command; acts before the next event. */
     public void command(Command command) {
         commands.add(command);
+    }
+
+    /** Somebody has compared balance and floor with what the firm shows: that holds for the trading day. */
+    public void confirm() {
+        confirming = true;
+    }
+
+    /** Whether nobody has to compare them, or somebody has, of the trading day that has begun or of the first that begins. */
+    private boolean isConfirmed() {
+        Optional<LocalDate> today = run.engine().tradingDate();
+        if (confirming && today.isPresent()) {
+            confirmed = today;
+            confirming = false;
+            watcher.confirmed(today.get());
+        }
+        return !going.figures().asked() || confirming || confirmed.isPresent() && confirmed.equals(today);
     }
 
     /** Ends it after the event that is worked. */
@@ -351,7 +393,8 @@ public final class LiveSession {
                 .or(() -> asking ? Optional.of(OutOfStep.ORDERS_IN_DOUBT) : Optional.empty())
                 .or(() -> positions.difference().isPresent()
                         ? Optional.of(OutOfStep.POSITIONS_DIFFER)
-                        : Optional.empty());
+                        : Optional.empty())
+                .or(() -> isConfirmed() ? Optional.empty() : Optional.of(OutOfStep.NOT_CONFIRMED));
     }
 
     /** Tells the engine when feed and broker have come into step or fallen out of it, and when that has lasted. */
@@ -429,6 +472,11 @@ public final class LiveSession {
         }
         reports++;
         doubts.heard(told.report());
+        if (told.report() instanceof FromBroker.NotChanged not && !going.inStep()) {
+            // how the order stands then: it may have ended, or never have come
+            doubts.suspect(List.of(not.order()), System.nanoTime());
+            asking = true;
+        }
         if (told.report() instanceof FromBroker.Filled || told.report() instanceof FromBroker.Corrected
                 || told.report() instanceof FromBroker.Elsewhere) {
             positions.filled();
@@ -597,6 +645,10 @@ public final class LiveSession {
             lookedAtLines = now;
             alarm(Alarm.Kind.DISK_NEARLY_FULL, record.isNearlyFull(),
                     () -> "there is little room on the disk for the journal", now);
+            alarm(Alarm.Kind.NOT_CONFIRMED, connected && !going.inStep() && !isConfirmed() && isEngaged(),
+                    () -> "compare balance and floor with what the firm shows: until somebody says that they agree,"
+                            + " nothing is entered today",
+                    now);
             Optional<Headroom> near = nearest();
             alarm(Alarm.Kind.LINE_NEAR, near.isPresent(),
                     () -> ResultWords.of(near.orElseThrow().line().kind()) + " is "
@@ -607,6 +659,10 @@ public final class LiveSession {
         for (; contradicted < all.size(); contradicted++) {
             watcher.alarm(new Alarm(Alarm.Kind.CONTRADICTION, all.get(contradicted)), true);
         }
+    }
+
+    private boolean isEngaged() {
+        return run.engine().snapshot().strategies().stream().anyMatch(strategy -> strategy.mode() == Mode.ENGAGED);
     }
 
     /** The line below that is near, and nearest, of all that are engaged. */
@@ -626,7 +682,7 @@ public final class LiveSession {
     public LiveStanding standing() {
         long now = System.nanoTime();
         return new LiveStanding(data, orders, apart, alarms.standing(), feed.ahead(), feed.silence(now),
-                feed.venueTime(now), positions.held(), positions.difference(), doubts.orders(),
+                feed.venueTime(now), positions.held(), positions.difference(), doubts.orders(), isConfirmed(),
                 List.copyOf(run.foreign().values()), run.latePrints(), repeated);
     }
 }

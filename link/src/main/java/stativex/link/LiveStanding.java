@@ -17,12 +17,13 @@ import stativex.interlock.OutOfStep;
  * @param held contracts that the broker said last are held, below 0 when short
  * @param difference contracts that it holds beyond what we count, once that is sure
  * @param inDoubt names of orders of which nobody knows whether the broker has them
+ * @param confirmed whether nobody has to compare balance and floor with what the firm shows, or somebody has today
  * @param foreign orders that the broker has and nobody here sent, in its words
  * @param late prints so far that were stamped before what had been worked, {@code repeated} that came twice and were dropped
  */
 public record LiveStanding(boolean data, boolean orders, Optional<OutOfStep> apart, List<Alarm> alarms,
         long clockAhead, long silence, OptionalLong time, OptionalLong held, OptionalLong difference,
-        List<String> inDoubt, List<String> foreign, int late, int repeated) {
+        List<String> inDoubt, boolean confirmed, List<String> foreign, int late, int repeated) {
     public LiveStanding {
         alarms = List.copyOf(alarms);
         inDoubt = List.copyOf(inDoubt);

@@ -217,8 +217,9 @@ public final class Preflight {
                         ? "It is broken."
                         : "It is locked until the next trading day: " + ResultWords.of(a.lock().get()) + ".")
                 : List.of(is);
-        checks.add(new Check(Item.ACCOUNT, !over && (!held || facts.confirmed()), lines, Response.BLOCK,
-                held && !over));
+        boolean compared = !held || standing.confirmed();
+        checks.add(new Check(Item.ACCOUNT, !over && (compared || facts.confirmed()), lines, Response.BLOCK,
+                !compared && !over));
     }
 
     private void contract() {

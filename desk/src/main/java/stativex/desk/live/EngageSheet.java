@@ -395,10 +395,10 @@ public final class EngageSheet extends HBox {
                 .collect(Collectors.joining(", "));
         day.note(strategy().name() + " " + strategy().version() + " is engaged, "
                 + title(way).toLowerCase(java.util.Locale.ROOT)
-                + (past.isEmpty() ? "" : "; gone on past: " + past)
-                + (rows.get(Preflight.Item.ACCOUNT).isConfirmed()
-                        ? "; the firm shows the same balance and floor"
-                        : ""));
+                + (past.isEmpty() ? "" : "; gone on past: " + past));
+        if (rows.get(Preflight.Item.ACCOUNT).isConfirmed()) {
+            day.confirm();
+        }
         chosen.get().commands().forEach(day::command);
         acts.closed();
     }

@@ -62,7 +62,9 @@ public class LiveDayTest {
     }
 
     private LiveDay day(String name, Optional<Path> program) {
-        return new LiveDay(new LiveDay.Setup(documents, at, false, folder.resolve(name), program), said::add).start();
+        LiveDay day = new LiveDay(new LiveDay.Setup(documents, at, false, folder.resolve(name), program), said::add);
+        day.confirm();
+        return day.start();
     }
 
     private static void until(BooleanSupplier so, String what) throws InterruptedException {
@@ -120,6 +122,26 @@ public class LiveDayTest {
         assertTrue(Files.readString(rung).contains("no print has come for"), Files.readString(rung));
         String log = Files.readString(new LiveLog(folder.resolve("silent.journal")).file());
         assertTrue(log.contains("alarm: no print has come") && log.contains("linked to the venue"), log);
+    }
+
+    /** An account that is held to a rulebook: somebody says each trading day that the firm shows the same. */
+    @Test(timeOut = 120_000)
+    public void nothingIsEnteredBeforeTheFirmsFiguresAreCompared() throws Exception {
+        LiveDay.Setup setup = new LiveDay.Setup(documents, at, false, folder.resolve("compare.journal"),
+                Optional.empty());
+        try (LiveDay live = new LiveDay(setup, said::add).start()) {
+            live.command(new Command.SetMode(0, Mode.ENGAGED));
+            until(() -> live.latest().prints() > 10
+                    && live.latest().standing().apart().equals(Optional.of(OutOfStep.NOT_CONFIRMED)), "held back");
+            until(() -> said.stream().anyMatch(one -> one.startsWith("alarm: compare balance and floor")), said + "");
+            live.confirm();
+            until(() -> live.latest().standing().apart().isEmpty(), "and no more: " + said);
+            assertTrue(live.latest().standing().confirmed());
+        }
+        // it holds for the trading day, in another run of the program, too
+        try (LiveDay again = new LiveDay(setup, said::add).start()) {
+            until(() -> again.latest().standing().linked() && again.latest().standing().apart().isEmpty(), "in step");
+        }
     }
 
     private static Command buys() {
