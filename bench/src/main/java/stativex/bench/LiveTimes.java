@@ -161,7 +161,7 @@ final class LiveTimes {
 
         @Override
         public void ask(String order) {
-            waiting.add(new VenueEvent.Asked(order, broker.knows(order)));
+            waiting.add(new VenueEvent.Asked(order, broker.knows(order), broker.status(order)));
         }
 
         @Override
